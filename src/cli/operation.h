@@ -1,0 +1,69 @@
+#pragma once
+// The registry of operations: help, argument checks, JSON output and the reference page are made from it.
+
+#include <CLI/CLI.hpp>
+#include <functional>
+#include <nlohmann/json.hpp>
+#include <string>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/format/import.h"
+
+namespace erdwerk::cli {
+
+/// What an operation gives back.
+struct Outcome {
+    nlohmann::ordered_json json;
+    std::string text;          ///< for people; empty: made from the JSON
+    bool dataIsWrong = false;  ///< exit 1
+};
+
+/// All options of all commands; each command binds those it has.
+struct Arguments {
+    std::vector<std::string> inputs;
+    std::vector<std::string> points;
+    std::vector<std::string> lines;
+    std::string columns;
+    std::string boundary;
+    std::string output;
+    std::string from;
+    std::string to;
+    std::string at;
+    std::string along;
+    std::string parcel;
+    std::string unit = "m";
+    std::string sheet;
+    double maxEdge = 0;
+    double interval = 0;
+    int index = 5;
+    int begin = 1;
+    bool smooth = false;
+    bool skipBadRows = false;
+};
+
+struct Operation {
+    std::string name;
+    std::string summary;
+    std::string example;  ///< runs on the demo data
+    std::function<void(CLI::App&, Arguments&)> declare;
+    std::function<Result<Outcome>(const Arguments&)> run;
+};
+
+const std::vector<Operation>& operations();
+
+std::vector<Operation> surfaceOperations();
+std::vector<Operation> parcelOperations();
+std::vector<Operation> projectOperations();
+
+/// Lines of one or more vector files, in order.
+Result<std::vector<format::VectorLine>> readLines(const std::vector<std::string>& files);
+/// The only line of a file; BadInput when there are none or more.
+Result<format::VectorLine> readOneLine(const std::string& file, const std::string& what);
+/// A boundary from the only closed line of a file; corners keep their heights where they have them.
+Result<terrain::Boundary> readBoundary(const std::string& file);
+linework::ResolvedLine resolved(const linework::Line3D& line);
+
+void say(const std::string& message);  ///< to stderr
+
+}  // namespace erdwerk::cli

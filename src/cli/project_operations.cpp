@@ -1,0 +1,154 @@
+#include <unistd.h>
+
+#include <algorithm>
+
+#include <filesystem>
+
+#include "cli/operation.h"
+#include "core/check/finding.h"
+#include "core/document/edit.h"
+
+namespace erdwerk::cli {
+
+namespace {
+
+using document::Document;
+using nlohmann::ordered_json;
+
+struct Loaded {
+    Document document;
+    std::size_t skipped = 0;
+    std::vector<std::string> left;
+};
+
+Result<Loaded> load(const Arguments& a) {
+    Loaded out;
+    for (const auto& file : a.inputs) {
+        auto imported = format::importFile(out.document, file, {a.columns, a.skipBadRows});
+        if (!imported) {
+            Error error = imported.error();
+            if (error.file.empty()) error.file = file;
+            return tl::unexpected(error);
+        }
+        out.document = std::move(imported->document);
+        out.skipped += imported->skipped.size();
+        for (const auto& row : imported->skipped)
+            say(file + ":" + std::to_string(row.line) + ": skipped: " + row.reason);
+        for (const auto& left : imported->left) out.left.push_back(file + ": " + left);
+    }
+    return out;
+}
+
+/// Loose points and lines are checked as the sources of one surface.
+Document withSurfaceOverAll(const Document& document) {
+    if (!document.all<document::Surface>().empty()) return document;
+    std::vector<document::Source> sources;
+    for (const auto id : document.all<document::Points>()) sources.push_back({id, document::Role::Points});
+    for (const auto id : document.all<document::Line>()) {
+        const auto& line = document.get<document::Line>(id)->line;
+        const bool heights = std::any_of(line.vertices.begin(), line.vertices.end(), [](const auto& v) {
+            return !std::holds_alternative<linework::NoHeight>(v.rule);
+        });
+        if (heights) sources.push_back({id, document::Role::Breakline});
+    }
+    return sources.empty() ? document : document::addSurface(document, "all inputs", sources);
+}
+
+Result<Outcome> check(const Arguments& a) {
+    const auto loaded = load(a);
+    if (!loaded) return tl::unexpected(loaded.error());
+    const bool loose = loaded->document.all<document::Surface>().empty();
+    const auto derived = document::derive(withSurfaceOverAll(loaded->document));
+    if (!derived) return tl::unexpected(derived.error());
+    Outcome out;
+    ordered_json findings = ordered_json::array();
+    for (const auto& f : check::run(*derived)) {
+        // A surface that nobody asked for need not exist.
+        if (loose && f.kind == "no-surface") continue;
+        findings.push_back({{"kind", f.kind},
+                            {"severity", check::severityName(f.severity)},
+                            {"at", {f.at.x, f.at.y}},
+                            {"heights", f.heights},
+                            {"objects", f.names},
+                            {"text", f.text}});
+        out.text += std::string(check::severityName(f.severity)) + "  " + f.text + "  at " +
+                    formatPosition(f.at.x, f.at.y, derived->document.settings().display) + "\n";
+        if (f.severity == check::Severity::MustFix) out.dataIsWrong = true;
+    }
+    if (findings.empty()) out.text = "no findings\n";
+    if (loaded->skipped > 0) out.dataIsWrong = true;
+    out.json = {{"findings", findings}};
+    return out;
+}
+
+Result<Outcome> convert(const Arguments& a) {
+    const auto loaded = load(a);
+    if (!loaded) return tl::unexpected(loaded.error());
+    const auto derived = document::derive(loaded->document);
+    if (!derived) return tl::unexpected(derived.error());
+    const auto left = format::exportFile(a.output, *derived);
+    if (!left) return tl::unexpected(left.error());
+    const Document& d = loaded->document;
+    std::size_t points = 0;
+    for (const auto id : d.all<document::Points>()) points += d.get<document::Points>(id)->set.size();
+    std::vector<std::string> all = loaded->left;
+    all.insert(all.end(), left->begin(), left->end());
+    Outcome out;
+    out.json = {{"points", points},
+                {"lines", d.all<document::Line>().size()},
+                {"surfaces", d.all<document::Surface>().size()},
+                {"alignments", d.all<document::Alignment>().size()},
+                {"profiles", d.all<document::Profile>().size()},
+                {"parcels", d.all<document::Parcel>().size()},
+                {"left", all}};
+    out.dataIsWrong = loaded->skipped > 0;
+    return out;
+}
+
+/// Drawing needs the application's binary, which stands beside this one.
+Result<Outcome> sheet(const Arguments& a) {
+    std::error_code ignored;
+    const auto self = std::filesystem::read_symlink("/proc/self/exe", ignored);
+    const std::string application = (self.parent_path() / "erdwerk").string();
+    if (::access(application.c_str(), X_OK) != 0)
+        return fail(ErrorCode::NotFound, "the application is not beside erdwerk-cli", application);
+    std::vector<std::string> words{application, "--sheet", a.sheet, a.inputs.front(), "-o", a.output};
+    std::vector<char*> argv;
+    for (auto& w : words) argv.push_back(w.data());
+    argv.push_back(nullptr);
+    ::execv(application.c_str(), argv.data());
+    return fail(ErrorCode::Io, "the application could not be started", application);
+}
+
+}  // namespace
+
+std::vector<Operation> projectOperations() {
+    std::vector<Operation> out;
+    const auto inputs = [](CLI::App& app, Arguments& a) {
+        app.add_option("files", a.inputs, "points, vector files, LandXML, surfaces or a project")->required();
+        app.add_option("--columns", a.columns, "one letter a column of a CSV");
+        app.add_flag("--skip-bad-rows", a.skipBadRows, "count rows that cannot be read instead of stopping");
+    };
+    out.push_back({"check", "Findings in points, lines and projects.",
+                   "erdwerk-cli check data/demo/survey.csv data/demo/lines.gpkg", inputs, check});
+    out.push_back({"convert", "Read any mix of files and write them in one format.",
+                   "erdwerk-cli convert data/demo/survey.csv data/demo/lines.gpkg -o site.erdwerk",
+                   [inputs](CLI::App& app, Arguments& a) {
+                       inputs(app, a);
+                       app.add_option("-o,--output", a.output,
+                                      "file to write: .erdwerk .xml .gpkg .geojson or .csv")
+                           ->required();
+                   },
+                   convert});
+    out.push_back({"sheet", "Draw a plan sheet of a project as PDF or SVG.",
+                   "erdwerk-cli sheet quillmoor.erdwerk -o sheet.pdf",
+                   [](CLI::App& app, Arguments& a) {
+                       app.add_option("project", a.inputs, "the project")->required()->expected(1);
+                       app.add_option("--sheet", a.sheet, "name of the sheet; the first without it");
+                       app.add_option("-o,--output", a.output, "file to write: .pdf or .svg")->required();
+                   },
+                   sheet});
+    return out;
+}
+
+}  // namespace erdwerk::cli

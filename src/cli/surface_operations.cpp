@@ -1,0 +1,310 @@
+#include <algorithm>
+#include <cmath>
+#include <filesystem>
+
+#include "cli/operation.h"
+#include "core/format/output.h"
+#include "core/format/ply.h"
+#include "core/route/profile.h"
+#include "core/terrain/clip.h"
+#include "core/terrain/trace.h"
+#include "core/terrain/volume.h"
+
+namespace erdwerk::cli {
+
+namespace {
+
+using nlohmann::ordered_json;
+
+Result<void> writeSurface(const std::string& path, const terrain::Tin& tin,
+                          LengthUnit unit = LengthUnit::Metre) {
+    const std::string ending = std::filesystem::path(path).extension().string();
+    if (ending == ".ply") return format::writePly(path, tin);
+    if (ending == ".xml") {
+        format::LandXml content;
+        content.unit = unit;
+        content.surfaces.push_back({format::stemOf(path), tin});
+        return format::writeLandXml(path, content, format::stemOf(path));
+    }
+    return fail(ErrorCode::Unsupported, "a surface is written as .xml or .ply", path);
+}
+
+Result<void> addPointFile(const std::string& file, const Arguments& a, terrain::BuildInput& input,
+                          std::size_t& withoutHeight, std::size_t& skipped) {
+    std::vector<survey::SurveyPoint> points;
+    const std::string ending = std::filesystem::path(file).extension().string();
+    if (ending == ".csv" || ending == ".txt" || ending.empty()) {
+        auto read = format::readPointFile(file, {a.columns, a.skipBadRows}, LengthUnit::Metre);
+        if (!read) return tl::unexpected(read.error());
+        skipped += read->skipped.size();
+        for (const auto& row : read->skipped)
+            say(file + ":" + std::to_string(row.line) + ": skipped: " + row.reason);
+        points = std::move(read->points);
+    } else {
+        auto read = format::readVectorFile(file);
+        if (!read) return tl::unexpected(read.error());
+        points = std::move(read->points);
+    }
+    for (const auto& p : points) {
+        if (p.height)
+            input.points.push_back({p.plan.x, p.plan.y, *p.height});
+        else
+            ++withoutHeight;
+    }
+    return {};
+}
+
+Result<Outcome> build(const Arguments& a) {
+    if (a.points.empty() && a.lines.empty()) return badInput("give at least one source: --points or --lines");
+    terrain::BuildInput input;
+    input.maxEdge = a.maxEdge;
+    std::size_t withoutHeight = 0;
+    std::size_t skipped = 0;
+    for (const auto& file : a.points)
+        if (auto done = addPointFile(file, a, input, withoutHeight, skipped); !done)
+            return tl::unexpected(done.error());
+    const auto lines = readLines(a.lines);
+    if (!lines) return tl::unexpected(lines.error());
+    for (const auto& line : *lines) {
+        const auto value = resolved(line.line);
+        if (!value.complete()) say("line " + line.name + ": stretches without height take no part");
+        for (auto& run : runsWithHeights(value, document::breaklineSagitta))
+            input.lines.push_back({std::move(run), false});
+    }
+    if (!a.boundary.empty()) {
+        auto boundary = readBoundary(a.boundary);
+        if (!boundary) return tl::unexpected(boundary.error());
+        input.boundary = std::move(*boundary);
+        if (auto valid = terrain::validate(*input.boundary); !valid)
+            return badInput(valid.error().text, a.boundary, 1);
+    }
+    const std::string source = a.points.empty() ? a.lines.front() : a.points.front();
+    auto built = terrain::build(std::move(input));
+    if (!built) return badInput(built.error().text, source, 1);
+    if (auto done = writeSurface(a.output, built->tin); !done) return tl::unexpected(done.error());
+    Outcome out;
+    out.json = {{"points", built->points},
+                {"triangles", built->tin.triangleCount()},
+                {"constraints", built->tin.constraintCount()},
+                {"duplicates", built->duplicates.size()},
+                {"withoutHeight", withoutHeight},
+                {"crossings", built->crossings.size()},
+                {"skippedRows", skipped}};
+    out.dataIsWrong = skipped > 0;
+    return out;
+}
+
+Result<Outcome> info(const Arguments& a) {
+    LengthUnit unit = LengthUnit::Metre;
+    const auto surface = format::openSurface(a.inputs.front(), &unit);
+    if (!surface) return tl::unexpected(surface.error());
+    const auto f = terrain::figuresOf((*surface)->tin());
+    Outcome out;
+    out.json = {{"points", f.points},
+                {"triangles", f.triangles},
+                {"min", {f.min.x, f.min.y, f.min.z}},
+                {"max", {f.max.x, f.max.y, f.max.z}},
+                {"planArea", f.planArea},
+                {"surfaceArea", f.surfaceArea},
+                {"unit", unitSymbol(unit)}};
+    return out;
+}
+
+Result<Outcome> contours(const Arguments& a) {
+    const auto surface = format::openSurface(a.inputs.front());
+    if (!surface) return tl::unexpected(surface.error());
+    const auto lines = terrain::contours((*surface)->tin(), {a.interval, a.smooth});
+    if (!lines) return tl::unexpected(lines.error());
+    format::VectorLayer layer{"contours",
+                              format::Shape::LineZ,
+                              {{"height", format::FieldKind::Real}, {"index", format::FieldKind::Integer}},
+                              {}};
+    double length = 0;
+    std::size_t levels = 0;
+    for (std::size_t i = 0; i < lines->size(); ++i) {
+        const auto& line = (*lines)[i];
+        if (i == 0 || line.height != (*lines)[i - 1].height) ++levels;
+        format::VectorFeature f;
+        for (std::size_t k = 0; k < line.places.size(); ++k) {
+            f.places.push_back({line.places[k].x, line.places[k].y, line.height});
+            if (k > 0) length += geometry::distance(line.places[k - 1], line.places[k]);
+        }
+        f.values = {line.height,
+                    std::int64_t{terrain::isIndexContour(line.height, a.interval, a.index) ? 1 : 0}};
+        layer.features.push_back(std::move(f));
+    }
+    if (auto done = format::writeVectorFile(a.output, {layer}); !done) return tl::unexpected(done.error());
+    Outcome out;
+    out.json = {{"levels", levels}, {"lines", lines->size()}, {"length", length}};
+    return out;
+}
+
+Result<Outcome> sample(const Arguments& a) {
+    const auto surface = format::openSurface(a.inputs.front());
+    if (!surface) return tl::unexpected(surface.error());
+    const auto bytes = format::readFile(a.at);
+    if (!bytes) return tl::unexpected(bytes.error());
+    const auto layout = format::layoutFor(*bytes, a.columns, a.at);
+    if (!layout) return tl::unexpected(layout.error());
+    const auto table = format::readTable(*bytes, layout->separator, a.at);
+    if (!table) return tl::unexpected(table.error());
+    auto points = format::readPoints(*bytes, *layout, LengthUnit::Metre, a.at);
+    if (!points) return tl::unexpected(points.error());
+    if (!points->skipped.empty())
+        return badInput(points->skipped.front().reason, a.at, points->skipped.front().line);
+    std::string text;
+    std::size_t row = 0;
+    const auto addRow = [&](const std::vector<std::string>& cells, const std::string& last, bool names) {
+        for (const auto& cell : cells)
+            text += format::csvCell(names && cell == "height" ? "inputHeight" : cell) + ",";
+        text += last + "\n";
+    };
+    if (layout->header) {
+        addRow(table->rows[row++].cells, "height", true);
+    } else {
+        std::vector<std::string> names;
+        for (const auto c : layout->columns) names.emplace_back(format::columnName(c));
+        addRow(names, "height", true);
+    }
+    std::size_t inside = 0;
+    for (const auto& p : points->points) {
+        const auto h = (*surface)->heightAt(p.plan);
+        inside += h ? 1 : 0;
+        addRow(table->rows[row++].cells, h ? formatExact(*h) : "", false);
+    }
+    if (auto done = format::replaceFile(a.output, text); !done) return tl::unexpected(done.error());
+    Outcome out;
+    out.json = {{"inside", inside}, {"outside", points->points.size() - inside}};
+    return out;
+}
+
+Result<Outcome> volume(const Arguments& a) {
+    auto from = format::openSurface(a.from);
+    if (!from) return tl::unexpected(from.error());
+    const auto to = format::openSurface(a.to);
+    if (!to) return tl::unexpected(to.error());
+    if (!a.boundary.empty()) {
+        const auto boundary = readBoundary(a.boundary);
+        if (!boundary) return tl::unexpected(boundary.error());
+        if (auto valid = terrain::validate(*boundary); !valid)
+            return badInput(valid.error().text, a.boundary, 1);
+        from = std::make_shared<const terrain::TinLocator>(
+            std::make_shared<const terrain::Tin>(terrain::clip((*from)->tin(), boundary->ring)));
+    }
+    const auto v = terrain::volumeBetween(**from, **to);
+    if (!v) return tl::unexpected(v.error());
+    Outcome out;
+    out.json = {{"cut", v->cut},   {"fill", v->fill},       {"net", v->net()},
+                {"area", v->area}, {"cutArea", v->cutArea}, {"fillArea", v->fillArea}};
+    return out;
+}
+
+Result<Outcome> profile(const Arguments& a) {
+    const auto surface = format::openSurface(a.inputs.front());
+    if (!surface) return tl::unexpected(surface.error());
+    const auto line = readOneLine(a.along, "a profile");
+    if (!line) return tl::unexpected(line.error());
+    if (a.interval < 0) return badInput("the interval must be above 0");
+    const auto alignment = route::alignmentOn(planPath(line->line), 0);
+    std::vector<route::ProfilePoint> points;
+    if (a.interval > 0) {
+        if (alignment.length / a.interval > 1e7)
+            return badInput("the interval gives more than ten million points");
+        const auto add = [&](double station) {
+            const auto place = route::placeAt(alignment, station);
+            points.push_back({station, place, (*surface)->heightAt(place)});
+        };
+        for (double k = 0; k * a.interval < alignment.length; ++k) add(k * a.interval);
+        add(alignment.length);
+    } else {
+        points = route::groundProfile(alignment, **surface);
+    }
+    std::string text = "station,easting,northing,height\n";
+    for (const auto& p : points)
+        text += formatExact(p.station) + "," + formatExact(p.place.x) + "," + formatExact(p.place.y) + "," +
+                (p.height ? formatExact(*p.height) : "") + "\n";
+    if (auto done = format::replaceFile(a.output, text); !done) return tl::unexpected(done.error());
+    Outcome out;
+    out.json = {{"length", alignment.length}, {"points", points.size()}};
+    return out;
+}
+
+void surfaceArgument(CLI::App& app, Arguments& a) {
+    app.add_option("surface", a.inputs, "a surface: .xml, .ply or PROJECT.erdwerk:NAME")
+        ->required()
+        ->expected(1);
+}
+
+void outputOption(CLI::App& app, Arguments& a, const std::string& what) {
+    app.add_option("-o,--output", a.output, what)->required();
+}
+
+}  // namespace
+
+std::vector<Operation> surfaceOperations() {
+    std::vector<Operation> out;
+    out.push_back({"build", "Build a surface from points, breaklines and a boundary.",
+                   "erdwerk-cli build --points data/demo/survey.csv --lines data/demo/lines.gpkg --max-edge "
+                   "60 -o ground.ply",
+                   [](CLI::App& app, Arguments& a) {
+                       app.add_option("--points", a.points, "CSV files of points");
+                       app.add_option("--columns", a.columns,
+                                      "one letter a column of a CSV: P number, N northing, E easting, Z "
+                                      "height, D code, - ignored");
+                       app.add_option("--lines", a.lines, "vector files of breaklines with heights");
+                       app.add_option("--boundary", a.boundary, "vector file with one closed line");
+                       app.add_option("--max-edge", a.maxEdge, "longest edge of a rim triangle")
+                           ->check(CLI::PositiveNumber);
+                       app.add_flag("--skip-bad-rows", a.skipBadRows,
+                                    "count rows that cannot be read instead of stopping");
+                       outputOption(app, a, "surface to write: .xml or .ply");
+                   },
+                   build});
+    out.push_back(
+        {"info", "Figures of a surface.", "erdwerk-cli info ground.ply --json", surfaceArgument, info});
+    out.push_back({"contours", "Contour lines of a surface.",
+                   "erdwerk-cli contours ground.ply --interval 0.5 --index 5 -o contours.gpkg",
+                   [](CLI::App& app, Arguments& a) {
+                       surfaceArgument(app, a);
+                       app.add_option("--interval", a.interval,
+                                      "height between contours; levels are its multiples")
+                           ->required()
+                           ->check(CLI::PositiveNumber);
+                       app.add_option("--index", a.index, "every n-th level is an index contour (5)")
+                           ->check(CLI::PositiveNumber);
+                       app.add_flag("--smooth", a.smooth, "round the corners; neighbours never meet");
+                       outputOption(app, a, "lines to write: .gpkg or .geojson");
+                   },
+                   contours});
+    out.push_back({"sample", "Heights of a surface at the places of a CSV.",
+                   "erdwerk-cli sample ground.ply --at data/demo/survey.csv -o heights.csv",
+                   [](CLI::App& app, Arguments& a) {
+                       surfaceArgument(app, a);
+                       app.add_option("--at", a.at, "CSV of places")->required();
+                       app.add_option("--columns", a.columns, "one letter a column of the CSV");
+                       outputOption(app, a, "CSV to write");
+                   },
+                   sample});
+    out.push_back({"volume", "Cut and fill between two surfaces, exact for both triangulations.",
+                   "erdwerk-cli volume --from ground.ply --to ground.ply",
+                   [](CLI::App& app, Arguments& a) {
+                       app.add_option("--from", a.from, "the surface before")->required();
+                       app.add_option("--to", a.to, "the surface after")->required();
+                       app.add_option("--boundary", a.boundary, "only inside this closed line");
+                   },
+                   volume});
+    out.push_back({"profile", "Heights of a surface along a line.",
+                   "erdwerk-cli profile ground.ply --along data/demo/lane.geojson -o profile.csv",
+                   [](CLI::App& app, Arguments& a) {
+                       surfaceArgument(app, a);
+                       app.add_option("--along", a.along, "vector file with one line")->required();
+                       app.add_option("--interval", a.interval,
+                                      "a point each multiple; without it at every triangle edge crossed")
+                           ->check(CLI::PositiveNumber);
+                       outputOption(app, a, "CSV to write");
+                   },
+                   profile});
+    return out;
+}
+
+}  // namespace erdwerk::cli

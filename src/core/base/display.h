@@ -1,0 +1,54 @@
+#pragma once
+// How figures are written for people: the project's display settings, and the functions that apply them.
+
+#include <optional>
+#include <string>
+#include <string_view>
+
+#include "core/base/quantity.h"
+
+namespace erdwerk {
+
+enum class DirectionStyle { Bearing, Azimuth };
+enum class AngleUnit { DegreesMinutesSeconds, DecimalDegrees, Gon };
+enum class StationStyle { Thousands, Hundreds };  ///< 1+234.50 or 12+34.50
+enum class CoordinateOrder { EastingNorthing, NorthingEasting };
+
+/// Part of the document, so that a change of display is an edit like any other.
+struct DisplaySettings {
+    LengthUnit unit = LengthUnit::Metre;
+    DirectionStyle direction = DirectionStyle::Bearing;
+    AngleUnit angleUnit = AngleUnit::DegreesMinutesSeconds;
+    StationStyle station = StationStyle::Thousands;
+    CoordinateOrder order = CoordinateOrder::EastingNorthing;
+    int lengthDecimals = 2;
+    int heightDecimals = 2;
+    int gradeDecimals = 2;
+    friend bool operator==(const DisplaySettings&, const DisplaySettings&) = default;
+};
+
+/// "m", "ft" or "ftUS".
+std::string_view unitSymbol(LengthUnit unit);
+std::optional<LengthUnit> unitFromSymbol(std::string_view symbol);
+
+/// Fixed decimals, rounded half away from zero, and never "-0.00".
+std::string formatFixed(double value, int decimals);
+/// The shortest text that reads back as the same double.
+std::string formatExact(double value);
+std::string formatLength(double value, const DisplaySettings& settings);
+std::string formatHeight(const std::optional<double>& height, const DisplaySettings& settings);
+std::string formatGrade(Grade grade, const DisplaySettings& settings);
+/// Station along an alignment, e.g. 0+125.00; a negative station has a leading minus.
+std::string formatStation(double station, const DisplaySettings& settings);
+/// A turn (delta) in the project's angle unit: 45°30'20", 45.5056° or 50.5617 gon.
+std::string formatAngle(Angle angle, AngleUnit unit, int secondDecimals = 0);
+/// Quadrant bearing with seconds, e.g. N 45°30'20" E. Rounding carries over, so 59.6" never shows as 60".
+std::string formatBearing(Angle azimuth, int secondDecimals = 0);
+/// A direction in the project's style: bearing, or azimuth in the project's angle unit.
+std::string formatDirection(Angle azimuth, const DisplaySettings& settings);
+/// Both coordinates in the project's order, with E and N written before them.
+std::string formatPosition(double easting, double northing, const DisplaySettings& settings);
+/// "1 234.56 m²", with acres added for feet.
+std::string formatArea(double area, const DisplaySettings& settings);
+
+}  // namespace erdwerk

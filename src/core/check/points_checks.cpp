@@ -1,0 +1,115 @@
+#include <algorithm>
+#include <map>
+#include <set>
+#include <unordered_map>
+
+#include "core/check/finding.h"
+#include "core/document/edit.h"
+
+namespace erdwerk::check {
+
+using document::Derived;
+using document::Document;
+using document::Points;
+
+namespace {
+
+std::string pointName(const survey::SurveyPoint& p) {
+    return "Point " + (p.number.empty() ? std::string("without number") : p.number);
+}
+
+}  // namespace
+
+void samePlace(const Derived& derived, std::vector<Finding>& out) {
+    const Document& document = derived.document;
+    // All points together, whatever surface they are in; grouped by exact place.
+    struct Entry {
+        geometry::Vec2 place;
+        document::PointRef ref;
+    };
+    std::vector<Entry> all;
+    for (const auto id : document.all<Points>()) {
+        const auto& set = document.get<Points>(id)->set;
+        for (std::size_t i = 0; i < set.size(); ++i) all.push_back({set[i].plan, {id, i}});
+    }
+    std::stable_sort(all.begin(), all.end(), [](const Entry& a, const Entry& b) {
+        return a.place.x != b.place.x ? a.place.x < b.place.x : a.place.y < b.place.y;
+    });
+    for (std::size_t from = 0; from < all.size();) {
+        std::size_t to = from + 1;
+        while (to < all.size() && all[to].place == all[from].place) ++to;
+        if (to - from > 1) {
+            Finding f{"same-place", Severity::LookAt, {}, all[from].place, {}, {}, {}, {}};
+            for (std::size_t k = from; k < to; ++k) {
+                const auto& p = document.get<Points>(all[k].ref.set)->set[all[k].ref.index];
+                if (p.height) f.heights.push_back(*p.height);
+                f.objects.push_back(all[k].ref.set);
+                f.names.push_back(pointName(p));
+                f.text += (k > from ? " and " : "") + pointName(p) + " (" +
+                          formatHeight(p.height, document.settings().display) + ")";
+            }
+            f.text += " are in one place; the surface takes the first";
+            std::vector<document::PointRef> rest;
+            for (std::size_t k = from + 1; k < to; ++k) rest.push_back(all[k].ref);
+            f.fixes.push_back({"Keep only the first",
+                               [rest](const Document& d) { return document::removePoints(d, rest); }});
+            out.push_back(std::move(f));
+        }
+        from = to;
+    }
+}
+
+void withoutHeight(const Derived& derived, std::vector<Finding>& out) {
+    const Document& document = derived.document;
+    for (const auto id : document.all<Points>()) {
+        const auto& set = document.get<Points>(id)->set;
+        for (std::size_t i = 0; i < set.size(); ++i) {
+            if (set[i].height) continue;
+            Finding f{"without-height",
+                      Severity::LookAt,
+                      pointName(set[i]) + " has no height; it takes no part in surfaces",
+                      set[i].plan,
+                      {},
+                      {id},
+                      {pointName(set[i])},
+                      {}};
+            if (const auto h = derived.topHeight(set[i].plan))
+                f.fixes.push_back(
+                    {"Take " + formatHeight(h, document.settings().display) + " from the surface",
+                     [id, i, h](const Document& d) {
+                         return document::setPointHeight(d, {id, i}, h);
+                     }});
+            f.fixes.push_back({"Delete the point", [id, i](const Document& d) {
+                                   return document::removePoints(d, {{id, i}});
+                               }});
+            out.push_back(std::move(f));
+        }
+    }
+}
+
+void sameNumber(const Derived& derived, std::vector<Finding>& out) {
+    const Document& document = derived.document;
+    std::unordered_map<std::string, document::PointRef> first;
+    for (const auto id : document.all<Points>()) {
+        const auto& set = document.get<Points>(id)->set;
+        for (std::size_t i = 0; i < set.size(); ++i) {
+            if (set[i].number.empty()) continue;
+            const auto [it, fresh] = first.try_emplace(set[i].number, document::PointRef{id, i});
+            if (fresh) continue;
+            Finding f{"same-number",
+                      Severity::LookAt,
+                      "Number " + set[i].number + " is used more than once",
+                      set[i].plan,
+                      {},
+                      {it->second.set, id},
+                      {pointName(set[i]), pointName(set[i])},
+                      {}};
+            f.fixes.push_back({"Give this one the next free number", [id, i](const Document& d) {
+                                   return document::renumberPoint(d, {id, i});
+                               }});
+            out.push_back(std::move(f));
+        }
+    }
+}
+
+}  // namespace erdwerk::check

@@ -1,0 +1,141 @@
+#include "core/document/document.h"
+
+#include <algorithm>
+#include <cassert>
+
+namespace erdwerk::document {
+
+std::shared_ptr<const Object> Document::find(ObjectId id) const {
+    const auto it = objects_.find(id);
+    return it == objects_.end() ? nullptr : it->second;
+}
+
+std::string Document::nameOf(ObjectId id) const {
+    const auto object = find(id);
+    return object ? object->name : std::string();
+}
+
+bool Document::hidden(const Object& object) const {
+    const auto* group = get<Group>(object.group);
+    return group != nullptr && !group->visible;
+}
+
+Document Document::withSettings(Settings settings) const {
+    Document out = *this;
+    out.settings_ = std::make_shared<const Settings>(std::move(settings));
+    return out;
+}
+
+Document Document::withNextId(std::uint64_t nextId) const {
+    Document out = *this;
+    out.nextId_ = std::max(out.nextId_, nextId);
+    return out;
+}
+
+Document Document::with(Object object) const {
+    assert(object.id);
+    Document out = *this;
+    const ObjectId id = object.id;
+    out.nextId_ = std::max(out.nextId_, id.value + 1);
+    out.objects_[id] = std::make_shared<const Object>(std::move(object));
+    return out;
+}
+
+Document Document::withPayload(ObjectId id, Payload payload) const {
+    const auto object = find(id);
+    assert(object);
+    return with({id, object->name, object->group, std::move(payload)});
+}
+
+Document Document::added(std::string name, Payload payload, ObjectId* id, ObjectId group) const {
+    const ObjectId fresh{nextId_};
+    if (id != nullptr) *id = fresh;
+    return with({fresh, std::move(name), group, std::move(payload)});
+}
+
+Document Document::withoutOnly(ObjectId id) const {
+    Document out = *this;
+    out.objects_.erase(id);
+    return out;
+}
+
+std::vector<ObjectId> dependents(const Document& document, ObjectId id) {
+    std::vector<ObjectId> out;
+    for (const auto& [other, object] : document.objects()) {
+        const bool names = std::visit(
+            [&](const auto& p) {
+                using T = std::decay_t<decltype(p)>;
+                if constexpr (std::is_same_v<T, Line>)
+                    return std::any_of(p.line.vertices.begin(), p.line.vertices.end(), [&](const auto& v) {
+                        const auto* on = std::get_if<linework::OnSurface>(&v.rule);
+                        return on != nullptr && on->surface == id;
+                    });
+                else if constexpr (std::is_same_v<T, Surface>)
+                    return std::any_of(p.definition->sources.begin(), p.definition->sources.end(),
+                                       [&](const Source& s) { return s.object == id; });
+                else if constexpr (std::is_same_v<T, Alignment>)
+                    return p.line == id;
+                else if constexpr (std::is_same_v<T, Profile>)
+                    return p.alignment == id || p.ground == id;
+                else if constexpr (std::is_same_v<T, Parcel>)
+                    return p.line == id;
+                else if constexpr (std::is_same_v<T, Label>)
+                    return p.target == id || p.style == id;
+                else if constexpr (std::is_same_v<T, Sheet>)
+                    return p.parcel == id;
+                else
+                    return false;
+            },
+            object->payload);
+        if (names || (object->group == id && id)) out.push_back(other);
+    }
+    return out;
+}
+
+Document Document::without(ObjectId id) const {
+    Document out = withoutOnly(id);
+    for (const ObjectId other : dependents(*this, id)) {
+        const auto object = out.find(other);
+        if (!object) continue;
+        if (object->group == id) {
+            Object freed = *object;
+            freed.group = {};
+            out = out.with(std::move(freed));
+            continue;
+        }
+        if (const auto* surface = std::get_if<Surface>(&object->payload)) {
+            SurfaceDefinition definition = *surface->definition;
+            std::erase_if(definition.sources, [&](const Source& s) { return s.object == id; });
+            out = out.withPayload(
+                other,
+                Surface{std::make_shared<const SurfaceDefinition>(std::move(definition)), surface->style});
+        } else if (const auto* sheet = std::get_if<Sheet>(&object->payload)) {
+            Sheet without = *sheet;
+            without.parcel = {};
+            out = out.withPayload(other, std::move(without));
+        } else if (const auto* profile = std::get_if<Profile>(&object->payload);
+                   profile != nullptr && profile->ground == id) {
+            Profile without = *profile;
+            without.ground = {};
+            out = out.withPayload(other, std::move(without));
+        } else if (!std::holds_alternative<Line>(object->payload)) {
+            out = out.without(other);
+        }
+        // A line on a surface that is gone keeps its rule; the checks say so.
+    }
+    return out;
+}
+
+Change difference(const Document& before, const Document& after) {
+    Change change;
+    change.settings = before.settingsPointer() != after.settingsPointer();
+    for (const auto& [id, object] : after.objects()) {
+        const auto it = before.objects().find(id);
+        if (it == before.objects().end() || it->second != object) change.changed.push_back(id);
+    }
+    for (const auto& [id, object] : before.objects())
+        if (after.objects().find(id) == after.objects().end()) change.removed.push_back(id);
+    return change;
+}
+
+}  // namespace erdwerk::document

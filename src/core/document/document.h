@@ -1,0 +1,99 @@
+#pragma once
+// The document is a value: an immutable snapshot that shares unchanged objects with the snapshots before it.
+
+#include <map>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "core/base/display.h"
+#include "core/document/object.h"
+
+namespace erdwerk::document {
+
+struct Settings {
+    std::string name = "Untitled";
+    DisplaySettings display;
+    friend bool operator==(const Settings&, const Settings&) = default;
+};
+
+/// Copying shares all objects. Edits return another document.
+class Document {
+public:
+    using Objects = std::map<ObjectId, std::shared_ptr<const Object>>;
+
+    [[nodiscard]] const Settings& settings() const { return *settings_; }
+    [[nodiscard]] const std::shared_ptr<const Settings>& settingsPointer() const { return settings_; }
+    [[nodiscard]] const Objects& objects() const { return objects_; }
+    [[nodiscard]] std::uint64_t nextId() const { return nextId_; }
+    /// Null when there is no such object.
+    [[nodiscard]] std::shared_ptr<const Object> find(ObjectId id) const;
+    /// The payload, when the object exists and is of this kind.
+    template <class T>
+    [[nodiscard]] const T* get(ObjectId id) const {
+        const auto it = objects_.find(id);
+        return it == objects_.end() ? nullptr : std::get_if<T>(&it->second->payload);
+    }
+    /// Ids of all objects of a kind, in the order they were made.
+    template <class T>
+    [[nodiscard]] std::vector<ObjectId> all() const {
+        std::vector<ObjectId> out;
+        for (const auto& [id, object] : objects_)
+            if (std::holds_alternative<T>(object->payload)) out.push_back(id);
+        return out;
+    }
+    /// First object of a kind with this name (exactly as written).
+    template <class T>
+    [[nodiscard]] ObjectId byName(const std::string& name) const {
+        for (const auto& [id, object] : objects_)
+            if (object->name == name && std::holds_alternative<T>(object->payload)) return id;
+        return {};
+    }
+    [[nodiscard]] std::string nameOf(ObjectId id) const;
+    /// The group exists and is hidden.
+    [[nodiscard]] bool hidden(const Object& object) const;
+
+    [[nodiscard]] Document withSettings(Settings settings) const;
+    /// Ids below this are never given out again, even if no object has them.
+    [[nodiscard]] Document withNextId(std::uint64_t nextId) const;
+    /// Adds or replaces, by the object's id (which must not be none).
+    [[nodiscard]] Document with(Object object) const;
+    /// Replaces the payload of an object that exists.
+    [[nodiscard]] Document withPayload(ObjectId id, Payload payload) const;
+    /// Adds a new object; `id` receives its identity.
+    [[nodiscard]] Document added(std::string name, Payload payload, ObjectId* id = nullptr,
+                                 ObjectId group = {}) const;
+    /// Removes an object and what cannot be without it: labels of it, its place among the sources of
+    /// surfaces, the alignments and parcels on it and what stands on those.
+    [[nodiscard]] Document without(ObjectId id) const;
+    /// Removes just this object. For replaying changes.
+    [[nodiscard]] Document withoutOnly(ObjectId id) const;
+
+private:
+    std::shared_ptr<const Settings> settings_ = std::make_shared<const Settings>();
+    Objects objects_;
+    std::uint64_t nextId_ = 1;
+};
+
+/// A name that no object of the same kind has yet: "Line 1", "Line 2" …
+template <class T>
+std::string freshName(const Document& document, const std::string& stem) {
+    for (int i = 1;; ++i) {
+        std::string name = stem + " " + std::to_string(i);
+        if (!document.byName<T>(name)) return name;
+    }
+}
+
+/// Objects that name this one.
+std::vector<ObjectId> dependents(const Document& document, ObjectId id);
+
+/// The objects that differ between two documents.
+struct Change {
+    std::vector<ObjectId> changed;  ///< added or replaced
+    std::vector<ObjectId> removed;
+    bool settings = false;
+    [[nodiscard]] bool empty() const { return changed.empty() && removed.empty() && !settings; }
+};
+Change difference(const Document& before, const Document& after);
+
+}  // namespace erdwerk::document

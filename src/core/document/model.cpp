@@ -1,0 +1,319 @@
+#include "core/document/model.h"
+
+#include <algorithm>
+#include <set>
+
+namespace erdwerk::document {
+
+namespace {
+
+using Input = std::shared_ptr<const void>;
+
+/// What a result was made from, and the result.
+struct Memo {
+    std::vector<Input> inputs;
+    std::string parameters;
+    std::shared_ptr<const void> value;
+};
+
+enum class Kind { Surface, Contours, Line, Alignment, Profile, Parcel, Label };
+
+/// A surface's inputs on the way into the triangulation, with who they came from.
+struct Gathered {
+    terrain::BuildInput input;
+    std::vector<PointRef> points;
+    std::vector<ObjectId> lines;
+    ObjectId edge;
+};
+
+}  // namespace
+
+struct Model::State {
+    std::map<std::pair<Kind, ObjectId>, Memo> memory;
+    std::size_t computed = 0;
+};
+
+namespace {
+
+class Evaluation {
+public:
+    Evaluation(std::map<std::pair<Kind, ObjectId>, Memo>& memory, std::size_t& computed,
+               const Document& document, const Context& context)
+        : memory_(memory), computed_(computed), document_(document), context_(context) {
+        out_.document = document;
+    }
+
+    Result<Derived> run() {
+        for (const ObjectId id : document_.all<Surface>()) surface(id);
+        for (const ObjectId id : document_.all<Line>()) line(id);
+        for (const ObjectId id : document_.all<Surface>()) contours(id);
+        for (const ObjectId id : document_.all<Alignment>()) alignment(id);
+        for (const ObjectId id : document_.all<Profile>()) profile(id);
+        for (const ObjectId id : document_.all<Parcel>()) parcel(id);
+        for (const ObjectId id : document_.all<Label>()) label(id);
+        if (cancelled_ || context_.isCancelled()) return erdwerk::cancelled();
+        std::erase_if(memory_,
+                      [&](const auto& entry) { return document_.objects().count(entry.first.second) == 0; });
+        return std::move(out_);
+    }
+
+private:
+    /// The remembered value when it was made from the same inputs, else a new one. A cancelled one is not
+    /// kept.
+    template <class T, class Make>
+    std::shared_ptr<const T> remembered(Kind kind, ObjectId id, std::vector<Input> inputs,
+                                        std::string parameters, const Make& make) {
+        Memo& memo = memory_[{kind, id}];
+        if (memo.value && memo.inputs == inputs && memo.parameters == parameters)
+            return std::static_pointer_cast<const T>(memo.value);
+        auto value = std::make_shared<const T>(make());
+        ++computed_;
+        if (!cancelled_) memory_[{kind, id}] = {std::move(inputs), std::move(parameters), value};
+        return value;
+    }
+
+    std::shared_ptr<const SurfaceResult> surface(ObjectId id) {
+        if (const auto it = out_.surfaces.find(id); it != out_.surfaces.end()) return it->second;
+        const auto* surface = document_.get<Surface>(id);
+        if (surface == nullptr || busy_.count(id) != 0) return nullptr;
+        busy_.insert(id);
+        std::vector<Input> inputs{surface->definition};
+        for (const Source& source : surface->definition->sources) {
+            if (document_.get<Line>(source.object) != nullptr)
+                inputs.push_back(line(source.object));
+            else
+                inputs.push_back(document_.find(source.object));
+        }
+        busy_.erase(id);
+        auto result = remembered<SurfaceResult>(Kind::Surface, id, std::move(inputs), {},
+                                                [&] { return buildSurface(*surface->definition); });
+        out_.surfaces[id] = result;
+        return result;
+    }
+
+    SurfaceResult buildSurface(const SurfaceDefinition& definition) {
+        SurfaceResult result;
+        if (definition.imported) {
+            result.points = definition.imported->vertexCount();
+            result.locator = std::make_shared<const terrain::TinLocator>(definition.imported);
+            return result;
+        }
+        const Gathered gathered = gather(definition);
+        auto built = terrain::build(gathered.input, context_);
+        if (!built) {
+            result.problem = built.error().text;
+            if (built.error().code == ErrorCode::Cancelled) cancelled_ = true;
+            return result;
+        }
+        result.points = built->points;
+        const auto owner = [&](std::size_t l) {
+            return l < gathered.lines.size() ? gathered.lines[l] : gathered.edge;
+        };
+        for (const auto& c : built->crossings)
+            result.crossings.push_back({c, owner(c.first), owner(c.second)});
+        for (const auto& d : built->duplicates)
+            result.duplicates.push_back({gathered.points[d.kept], gathered.points[d.dropped]});
+        result.locator = std::make_shared<const terrain::TinLocator>(
+            std::make_shared<const terrain::Tin>(std::move(built->tin)));
+        return result;
+    }
+
+    Gathered gather(const SurfaceDefinition& definition) {
+        Gathered g;
+        g.input.maxEdge = definition.maxEdge;
+        for (const Source& source : definition.sources) {
+            if (const auto* points = document_.get<Points>(source.object)) {
+                for (std::size_t i = 0; i < points->set.size(); ++i) {
+                    const auto& p = points->set[i];
+                    if (!p.height) continue;
+                    g.input.points.push_back({p.plan.x, p.plan.y, *p.height});
+                    g.points.push_back({source.object, i});
+                }
+            } else if (const auto resolved = line(source.object)) {
+                if (source.role == Role::Edge)
+                    addEdge(g, source.object, *resolved);
+                else
+                    addBreakline(g, source.object, *resolved);
+            }
+        }
+        return g;
+    }
+
+    static void addBreakline(Gathered& g, ObjectId id, const linework::ResolvedLine& resolved) {
+        for (auto& run : runsWithHeights(resolved, breaklineSagitta)) {
+            g.input.lines.push_back({std::move(run), false});
+            g.lines.push_back(id);
+        }
+    }
+
+    static void addEdge(Gathered& g, ObjectId id, const linework::ResolvedLine& resolved) {
+        terrain::Boundary edge;
+        const auto runs = runsWithHeights(resolved, breaklineSagitta);
+        if (resolved.complete() && runs.size() == 1) {
+            for (const auto& p : runs.front()) {
+                edge.ring.push_back(p.plan());
+                edge.heights.emplace_back(p.z);
+            }
+        } else {
+            edge.ring = geometry::flattened(resolved.path, breaklineSagitta);
+            edge.heights.resize(edge.ring.size());
+        }
+        if (edge.ring.size() > 1 && edge.ring.front() == edge.ring.back()) {
+            edge.ring.pop_back();
+            edge.heights.pop_back();
+        }
+        g.input.boundary = std::move(edge);
+        g.edge = id;
+    }
+
+    std::shared_ptr<const linework::ResolvedLine> line(ObjectId id) {
+        if (const auto it = out_.lines.find(id); it != out_.lines.end()) return it->second;
+        const auto* payload = document_.get<Line>(id);
+        if (payload == nullptr) return nullptr;
+        std::vector<Input> inputs{document_.find(id)};
+        std::set<ObjectId> asked;
+        for (const auto& v : payload->line.vertices)
+            if (const auto* on = std::get_if<linework::OnSurface>(&v.rule);
+                on != nullptr && asked.insert(on->surface).second)
+                inputs.push_back(surface(on->surface));
+        auto result = remembered<linework::ResolvedLine>(Kind::Line, id, std::move(inputs), {}, [&] {
+            return linework::resolve(
+                payload->line, [&](ObjectId on, geometry::Vec2 place) -> Result<std::optional<double>> {
+                    if (document_.get<Surface>(on) == nullptr)
+                        return fail(ErrorCode::NotFound, "its surface is no longer in the project");
+                    const auto found = surface(on);
+                    if (!found)
+                        return fail(ErrorCode::Circular,
+                                    "the line takes its height from a surface that is made from the line");
+                    if (!found->locator) return std::optional<double>{};
+                    return found->locator->heightAt(place);
+                });
+        });
+        out_.lines[id] = result;
+        return result;
+    }
+
+    void contours(ObjectId id) {
+        const auto result = surface(id);
+        const auto& style = document_.get<Surface>(id)->style;
+        if (!result || !result->locator || !style.contours) return;
+        out_.contours[id] = remembered<std::vector<terrain::Contour>>(
+            Kind::Contours, id, {result}, formatExact(style.interval), [&] {
+                auto lines = terrain::contours(result->locator->tin(), {style.interval, false}, context_);
+                if (!lines && lines.error().code == ErrorCode::Cancelled) cancelled_ = true;
+                return lines ? std::move(*lines) : std::vector<terrain::Contour>{};
+            });
+    }
+
+    void alignment(ObjectId id) {
+        const auto* payload = document_.get<Alignment>(id);
+        const auto on = line(payload->line);
+        if (!on) return;
+        out_.alignments[id] =
+            remembered<route::AlignmentGeometry>(Kind::Alignment, id, {document_.find(id), on}, {}, [&] {
+                return route::alignmentOn(payload->reversed ? geometry::reversed(on->path) : on->path,
+                                          payload->startStation);
+            });
+    }
+
+    void profile(ObjectId id) {
+        const auto* payload = document_.get<Profile>(id);
+        const auto it = out_.alignments.find(payload->alignment);
+        if (it == out_.alignments.end()) return;
+        const auto ground = surface(payload->ground);
+        out_.profiles[id] = remembered<ProfileResult>(Kind::Profile, id, {it->second, ground}, {}, [&] {
+            ProfileResult result;
+            if (!ground)
+                result.problem = "no ground surface is chosen";
+            else if (!ground->locator)
+                result.problem = ground->problem;
+            else
+                result.ground = route::groundProfile(*it->second, *ground->locator);
+            return result;
+        });
+    }
+
+    void parcel(ObjectId id) {
+        const auto object = document_.find(id);
+        const auto& payload = std::get<Parcel>(object->payload);
+        const auto on = line(payload.line);
+        if (!on) return;
+        out_.parcels[id] =
+            remembered<ParcelResult>(Kind::Parcel, id, {object, on, document_.settingsPointer()}, {}, [&] {
+                ParcelResult result;
+                result.geometry =
+                    parcel::survey(payload.reversed ? geometry::reversed(on->path) : on->path, payload.begin);
+                const DisplaySettings& display = document_.settings().display;
+                result.description =
+                    parcel::describe(result.geometry, {object->name, payload.beginning, display});
+                result.table = parcel::courseTable(result.geometry, display);
+                return result;
+            });
+    }
+
+    void label(ObjectId id) {
+        const auto object = document_.find(id);
+        const auto& payload = std::get<Label>(object->payload);
+        const auto* style = document_.get<LabelStyle>(payload.style);
+        const auto target = document_.find(payload.target);
+        if (style == nullptr || !target) return;
+        Input anchor = target;
+        const auto on = line(payload.target);
+        if (on) anchor = on;
+        const auto* points = document_.get<Points>(payload.target);
+        if (on ? payload.part >= on->path.size() : (points == nullptr || payload.part >= points->set.size()))
+            return;
+        out_.labels[id] = remembered<annotate::LabelText>(
+            Kind::Label, id, {object, anchor, document_.find(payload.style), document_.settingsPointer()}, {},
+            [&] {
+                const DisplaySettings& display = document_.settings().display;
+                return on ? annotate::labelSegment(on->path[payload.part], style->style, display)
+                          : annotate::labelPoint(points->set[payload.part], style->style, display);
+            });
+    }
+
+    std::map<std::pair<Kind, ObjectId>, Memo>& memory_;
+    std::size_t& computed_;
+    const Document& document_;
+    const Context& context_;
+    std::set<ObjectId> busy_;
+    bool cancelled_ = false;
+    Derived out_;
+};
+
+}  // namespace
+
+const terrain::TinLocator* Derived::topSurface(geometry::Vec2 place) const {
+    for (auto it = surfaces.rbegin(); it != surfaces.rend(); ++it) {
+        const auto object = document.find(it->first);
+        if (it->second->locator && object && !document.hidden(*object) &&
+            it->second->locator->triangleAt(place))
+            return it->second->locator.get();
+    }
+    return nullptr;
+}
+
+std::optional<double> Derived::topHeight(geometry::Vec2 place) const {
+    const auto* surface = topSurface(place);
+    return surface == nullptr ? std::nullopt : surface->heightAt(place);
+}
+
+Model::Model() : state_(std::make_unique<State>()) {}
+Model::~Model() = default;
+Model::Model(Model&&) noexcept = default;
+Model& Model::operator=(Model&&) noexcept = default;
+
+Result<Derived> Model::evaluate(const Document& document, const Context& context) {
+    state_->computed = 0;
+    return Evaluation(state_->memory, state_->computed, document, context).run();
+}
+
+std::size_t Model::computedLast() const {
+    return state_->computed;
+}
+
+Result<Derived> derive(const Document& document, const Context& context) {
+    return Model().evaluate(document, context);
+}
+
+}  // namespace erdwerk::document

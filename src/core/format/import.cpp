@@ -1,0 +1,337 @@
+#include "core/format/import.h"
+
+#include <algorithm>
+#include <filesystem>
+#include <set>
+
+#include "core/base/notation.h"
+#include "core/document/edit.h"
+#include "core/format/output.h"
+#include "core/format/ply.h"
+#include "core/format/project_file.h"
+#include "core/format/project_layers.h"
+
+namespace erdwerk::format {
+
+using document::Document;
+
+std::string stemOf(const std::string& path) {
+    return std::filesystem::path(path).stem().string();
+}
+
+namespace {
+
+std::string endingOf(const std::string& path) {
+    std::string ending = std::filesystem::path(path).extension().string();
+    std::transform(ending.begin(), ending.end(), ending.begin(),
+                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    return ending;
+}
+
+Document addLine(const Document& document, const std::string& name, linework::Line3D line,
+                 ObjectId* id = nullptr, ObjectId group = {}) {
+    return document.added(name, document::Line{std::move(line)}, id, group);
+}
+
+}  // namespace
+
+Imported addPoints(const Document& document, const std::string& path, CsvPoints points) {
+    Imported out;
+    out.points = points.points.size();
+    out.skipped = std::move(points.skipped);
+    out.document = points.points.empty()
+                       ? document
+                       : document::addPoints(document, stemOf(path), std::move(points.points));
+    return out;
+}
+
+Imported addVectorContent(const Document& document, const std::string& path, const VectorContent& content) {
+    Imported out;
+    out.document = document;
+    out.left = content.left;
+    std::set<std::string> layers;
+    for (const auto& line : content.lines) layers.insert(line.layer);
+    for (const auto& line : content.lines) {
+        ObjectId group;
+        if (layers.size() > 1) {
+            group = out.document.byName<document::Group>(line.layer);
+            if (!group)
+                out.document = out.document.added(line.layer, document::Group{"#3F5C73", true}, &group);
+        }
+        out.document = addLine(out.document, line.name, line.line, nullptr, group);
+    }
+    out.lines = content.lines.size();
+    out.points = content.points.size();
+    if (!content.points.empty())
+        out.document = document::addPoints(out.document, stemOf(path), content.points);
+    return out;
+}
+
+namespace {
+
+/// A corner for each segment's start, arcs with their through-point; closed when the path is.
+linework::Line3D lineOf(const geometry::Path& path) {
+    linework::Line3D line;
+    for (const auto& s : path) {
+        linework::LineVertex v;
+        v.place = s.start;
+        v.through = s.through;
+        line.vertices.push_back(v);
+    }
+    if (path.empty()) return line;
+    line.closed = path.size() > 2 && geometry::distance(path.back().end, path.front().start) < 1e-9;
+    if (!line.closed) {
+        linework::LineVertex end;
+        end.place = path.back().end;
+        line.vertices.push_back(end);
+    }
+    return line;
+}
+
+geometry::Path scaled(geometry::Path path, double by) {
+    for (auto& s : path) {
+        s.start = s.start * by;
+        s.end = s.end * by;
+        if (s.through) s.through = *s.through * by;
+    }
+    return path;
+}
+
+/// Vertices through a change of unit; the same surface when the unit is the same.
+terrain::Tin scaled(const terrain::Tin& tin, double by) {
+    if (by == 1.0) return tin;
+    std::vector<geometry::Vec3> vertices(tin.vertices().begin(), tin.vertices().end());
+    for (auto& v : vertices) v = {v.x * by, v.y * by, v.z * by};
+    return terrain::Tin(std::move(vertices),
+                        std::vector<std::uint32_t>(tin.corners().begin(), tin.corners().end()));
+}
+
+}  // namespace
+
+Result<Imported> addLandXml(const Document& document, const std::string& path, const LandXml& content) {
+    Imported out;
+    out.document = document;
+    out.left = content.left;
+    const double by = convertLength(1.0, content.unit, document.settings().display.unit);
+    if (!content.points.empty()) {
+        auto points = content.points;
+        for (auto& p : points) {
+            p.plan = p.plan * by;
+            if (p.height) p.height = *p.height * by;
+        }
+        out.points = points.size();
+        out.document = document::addPoints(out.document, stemOf(path), std::move(points));
+    }
+    for (const auto& s : content.surfaces) {
+        document::SurfaceDefinition definition;
+        definition.imported = std::make_shared<const terrain::Tin>(scaled(s.tin, by));
+        out.document = out.document.added(
+            s.name, document::Surface{
+                        std::make_shared<const document::SurfaceDefinition>(std::move(definition)), {}});
+    }
+    for (const auto& a : content.alignments) {
+        ObjectId line;
+        ObjectId alignment;
+        auto value = lineOf(scaled(a.path, by));
+        if (const auto problem = validate(value))
+            return badInput("alignment " + a.name + ": " + *problem, path);
+        out.document = addLine(out.document, a.name, std::move(value), &line);
+        out.document =
+            out.document.added(a.name, document::Alignment{line, false, a.startStation * by, 20}, &alignment);
+        for (const auto& p : a.profiles) {
+            auto design = p.design;
+            for (auto& pvi : design) pvi = {pvi.station * by, pvi.height * by, pvi.curveLength * by};
+            out.document = out.document.added(p.name, document::Profile{alignment, {}, std::move(design), 5});
+        }
+    }
+    for (const auto& p : content.parcels) {
+        ObjectId line;
+        auto value = lineOf(scaled(p.path, by));
+        if (const auto problem = validate(value)) return badInput("parcel " + p.name + ": " + *problem, path);
+        out.document = addLine(out.document, p.name, std::move(value), &line);
+        out.document = out.document.added(p.name, document::Parcel{line, false, 0, {}});
+    }
+    return out;
+}
+
+Result<CsvLayout> layoutFor(std::string_view bytes, const std::string& columnLetters,
+                            const std::string& file) {
+    auto layout = proposeLayout(bytes, file);
+    if (!layout) return layout;
+    if (!columnLetters.empty()) {
+        auto columns = columnsByLetters(columnLetters);
+        if (!columns) return tl::unexpected(columns.error());
+        layout->columns = std::move(*columns);
+        // A first row whose coordinates are not numbers is a header.
+        const auto table = readTable(bytes, layout->separator, file, 1);
+        if (!table) return tl::unexpected(table.error());
+        layout->header = false;
+        const auto& first = table->rows.front().cells;
+        for (std::size_t i = 0; i < layout->columns.size() && i < first.size(); ++i)
+            if ((layout->columns[i] == Column::Easting || layout->columns[i] == Column::Northing) &&
+                !parseNumber(first[i], layout->decimalComma))
+                layout->header = true;
+    } else if (!layout->header) {
+        return badInput(
+            "the first row names no columns; say what they are with --columns, one letter each of P N E Z D "
+            "-",
+            file, 1);
+    }
+    for (const Column needed : {Column::Easting, Column::Northing})
+        if (std::find(layout->columns.begin(), layout->columns.end(), needed) == layout->columns.end())
+            return badInput("there is no " + std::string(columnName(needed)) + " column", file, 1);
+    return layout;
+}
+
+Result<CsvPoints> readPointFile(const std::string& path, const ImportOptions& options, LengthUnit unit) {
+    const auto bytes = readFile(path);
+    if (!bytes) return tl::unexpected(bytes.error());
+    auto layout = layoutFor(*bytes, options.columns, path);
+    if (!layout) return tl::unexpected(layout.error());
+    layout->unit = unit;
+    auto points = readPoints(*bytes, *layout, unit, path);
+    if (points && !points->skipped.empty() && !options.skipBadRows)
+        return badInput(points->skipped.front().reason, path, points->skipped.front().line);
+    return points;
+}
+
+Result<Imported> importFile(const Document& document, const std::string& path, const ImportOptions& options) {
+    const std::string ending = endingOf(path);
+    if (ending == ".csv" || ending == ".txt") {
+        auto points = readPointFile(path, options, document.settings().display.unit);
+        if (!points) return tl::unexpected(points.error());
+        return addPoints(document, path, std::move(*points));
+    }
+    if (ending == ".xml") {
+        const auto content = readLandXml(path);
+        if (!content) return tl::unexpected(content.error());
+        return addLandXml(document, path, *content);
+    }
+    if (ending == ".ply") {
+        auto tin = readPly(path);
+        if (!tin) return tl::unexpected(tin.error());
+        LandXml content;
+        content.unit = document.settings().display.unit;
+        content.surfaces.push_back({stemOf(path), std::move(*tin)});
+        return addLandXml(document, path, content);
+    }
+    if (ending == ".erdwerk") {
+        auto opened = openProject(path);
+        if (!opened) return tl::unexpected(opened.error());
+        if (!document.objects().empty())
+            return fail(ErrorCode::Unsupported, "a project must be the first input", path);
+        Imported out;
+        out.document = std::move(opened->document);
+        for (const auto id : out.document.all<document::Points>())
+            out.points += out.document.get<document::Points>(id)->set.size();
+        out.lines = out.document.all<document::Line>().size();
+        return out;
+    }
+    const auto content = readVectorFile(path);
+    if (!content) return tl::unexpected(content.error());
+    return addVectorContent(document, path, *content);
+}
+
+Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string& spec, LengthUnit* unit) {
+    const auto share = [](terrain::Tin tin) {
+        return std::make_shared<const terrain::TinLocator>(
+            std::make_shared<const terrain::Tin>(std::move(tin)));
+    };
+    const std::string ending = endingOf(spec);
+    if (ending == ".ply") {
+        auto tin = readPly(spec);
+        if (!tin) return tl::unexpected(tin.error());
+        return share(std::move(*tin));
+    }
+    if (ending == ".xml") {
+        auto content = readLandXml(spec);
+        if (!content) return tl::unexpected(content.error());
+        if (content->surfaces.empty()) return badInput("holds no surface", spec, 1);
+        if (unit != nullptr) *unit = content->unit;
+        return share(std::move(content->surfaces.front().tin));
+    }
+    const std::size_t mark = spec.find(".erdwerk");
+    if (mark == std::string::npos)
+        return fail(ErrorCode::Unsupported, "a surface is a .xml, a .ply or PROJECT.erdwerk:NAME", spec);
+    const std::string path = spec.substr(0, mark + 8);
+    const std::string name = spec.size() > mark + 9 ? spec.substr(mark + 9) : "";
+    const auto opened = openProject(path);
+    if (!opened) return tl::unexpected(opened.error());
+    const auto all = opened->document.all<document::Surface>();
+    const ObjectId id =
+        name.empty() && all.size() == 1 ? all.front() : opened->document.byName<document::Surface>(name);
+    if (!id)
+        return fail(ErrorCode::NotFound,
+                    name.empty() ? "say which surface: PROJECT.erdwerk:NAME" : "has no surface named " + name,
+                    path);
+    const auto derived = document::derive(opened->document);
+    if (!derived) return tl::unexpected(derived.error());
+    const auto& result = derived->surfaces.at(id);
+    if (!result->locator) return badInput("surface " + name + " cannot be built: " + result->problem, path);
+    if (unit != nullptr) *unit = opened->document.settings().display.unit;
+    return result->locator;
+}
+
+namespace {
+
+std::size_t countAll(const Document& document, std::initializer_list<std::string_view> kinds) {
+    return static_cast<std::size_t>(
+        std::count_if(document.objects().begin(), document.objects().end(), [&](const auto& entry) {
+            return std::find(kinds.begin(), kinds.end(), kindName(entry.second->payload)) != kinds.end();
+        }));
+}
+
+std::vector<std::string> leftBehind(const Document& document, std::initializer_list<std::string_view> kinds) {
+    std::vector<std::string> left;
+    for (const auto kind : kinds)
+        if (const auto n = countAll(document, {kind}); n > 0)
+            left.push_back(std::to_string(n) + " " + std::string(kind) +
+                           (n > 1 && kind != "points" ? "s" : ""));
+    return left;
+}
+
+}  // namespace
+
+Result<std::vector<std::string>> exportFile(const std::string& path, const document::Derived& derived) {
+    const Document& document = derived.document;
+    const std::string ending = endingOf(path);
+    Result<void> done;
+    std::vector<std::string> left;
+    if (ending == ".erdwerk") {
+        auto stamp = saveProject(path, derived);
+        if (!stamp) return tl::unexpected(stamp.error());
+    } else if (ending == ".xml") {
+        const LandXml content = landXmlOf(derived);
+        left = content.left;
+        done = writeLandXml(path, content, document.settings().name);
+    } else if (ending == ".gpkg") {
+        done = exportGeoPackage(path, derived);
+        left = leftBehind(document, {"profile", "label", "sheet"});
+    } else if (ending == ".geojson") {
+        // One layer only: the lines, or the points when there are no lines.
+        auto layers = projectLayers(derived);
+        const bool lines = !derived.lines.empty();
+        std::erase_if(layers,
+                      [&](const VectorLayer& l) { return l.name != (lines ? "lines" : "survey_points"); });
+        if (layers.empty()) return badInput("there are no lines or points to write", path);
+        done = writeVectorFile(path, layers);
+        left = leftBehind(document, {"surface", "alignment", "profile", "parcel", "label", "sheet"});
+        if (lines)
+            for (auto& text : leftBehind(document, {"points"})) left.push_back(text);
+    } else if (ending == ".csv") {
+        std::vector<survey::SurveyPoint> all;
+        for (const auto id : document.all<document::Points>()) {
+            const auto points = document.get<document::Points>(id)->set.all();
+            all.insert(all.end(), points.begin(), points.end());
+        }
+        done = replaceFile(path, writePoints(all));
+        left = leftBehind(document, {"line", "surface", "alignment", "profile", "parcel", "label", "sheet"});
+    } else {
+        return fail(ErrorCode::Unsupported, "the ending must be .erdwerk, .xml, .gpkg, .geojson or .csv",
+                    path);
+    }
+    if (!done) return tl::unexpected(done.error());
+    return left;
+}
+
+}  // namespace erdwerk::format

@@ -1,0 +1,59 @@
+#pragma once
+// Reading any of the formats into a document, and writing a document in any of them, by the file's ending.
+
+#include <string>
+#include <vector>
+
+#include "core/document/model.h"
+#include "core/format/landxml.h"
+#include "core/format/survey_csv.h"
+#include "core/format/vector_file.h"
+
+namespace erdwerk::format {
+
+/// What came in, and what was passed over with the reason.
+struct Imported {
+    document::Document document;
+    std::size_t points = 0;
+    std::size_t lines = 0;
+    std::vector<SkippedRow> skipped;
+    std::vector<std::string> left;
+};
+
+/// Adds the points to a set named after the file.
+Imported addPoints(const document::Document& document, const std::string& path, CsvPoints points);
+/// Adds lines (one object each, in a group named after the layer when there is more than one layer) and
+/// points.
+Imported addVectorContent(const document::Document& document, const std::string& path,
+                          const VectorContent& content);
+/// Adds points, surfaces, alignments with profiles and parcels. Lengths are converted to the document's unit.
+Result<Imported> addLandXml(const document::Document& document, const std::string& path,
+                            const LandXml& content);
+
+/// Layout for a CSV on the command line or with a header: columns by letters, or by the header's names.
+/// BadInput when easting and northing are not among them.
+Result<CsvLayout> layoutFor(std::string_view bytes, const std::string& columnLetters,
+                            const std::string& file);
+
+struct ImportOptions {
+    std::string columns;       ///< letters for CSV without names; empty: by the header
+    bool skipBadRows = false;  ///< else the first bad row is the Error
+};
+
+/// Any supported file, by its ending: .csv .txt, .xml, .ply, .erdwerk, else whatever GDAL reads as vectors.
+Result<Imported> importFile(const document::Document& document, const std::string& path,
+                            const ImportOptions& options);
+Result<CsvPoints> readPointFile(const std::string& path, const ImportOptions& options, LengthUnit unit);
+
+/// One surface: LandXML or PLY file, or PROJECT.erdwerk:NAME (the name may be left out where there is only
+/// one).
+Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string& spec,
+                                                               LengthUnit* unit = nullptr);
+
+/// By the ending: .erdwerk .xml .gpkg .geojson .csv. Returns what the format cannot hold.
+Result<std::vector<std::string>> exportFile(const std::string& path, const document::Derived& derived);
+
+/// "survey" from "/data/survey.csv".
+std::string stemOf(const std::string& path);
+
+}  // namespace erdwerk::format

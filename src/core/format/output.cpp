@@ -1,0 +1,84 @@
+#include "core/format/output.h"
+
+#include <fcntl.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+#include <cerrno>
+#include <cstring>
+#include <filesystem>
+
+namespace erdwerk::format {
+
+namespace {
+
+std::string systemReason() {
+    return std::strerror(errno);
+}  // NOLINT(concurrency-mt-unsafe)
+
+Result<void> flushToDisk(const std::string& path) {
+    const int fd = ::open(path.c_str(), O_RDONLY);
+    if (fd < 0) return fail(ErrorCode::Io, systemReason(), path);
+    const bool ok = ::fsync(fd) == 0;
+    const std::string reason = ok ? "" : systemReason();
+    ::close(fd);
+    if (!ok) return fail(ErrorCode::Io, "cannot be written: " + reason, path);
+    return {};
+}
+
+}  // namespace
+
+Result<void> replaceFile(const std::string& path,
+                         const std::function<Result<void>(const std::string&)>& write) {
+    const std::filesystem::path target(path);
+    // The ending is kept: writers choose the format by it.
+    const std::string temporary =
+        (target.parent_path() /
+         ("." + target.stem().string() + ".part" + std::to_string(::getpid()) + target.extension().string()))
+            .string();
+    std::error_code ignored;
+    std::filesystem::remove(temporary, ignored);
+    auto written = write(temporary);
+    if (written) written = flushToDisk(temporary);
+    if (written && std::rename(temporary.c_str(), path.c_str()) != 0)
+        written = fail(ErrorCode::Io, "cannot be written: " + systemReason(), path);
+    if (!written) {
+        std::filesystem::remove(temporary, ignored);
+        Error error = written.error();
+        if (error.file == temporary || error.file.empty()) error.file = path;
+        return tl::unexpected(error);
+    }
+    return {};
+}
+
+Result<void> replaceFile(const std::string& path, const std::string& text) {
+    return replaceFile(path, [&](const std::string& temporary) -> Result<void> {
+        std::FILE* file = std::fopen(temporary.c_str(), "wb");
+        if (file == nullptr) return fail(ErrorCode::Io, "cannot be written: " + systemReason(), path);
+        const bool wrote = std::fwrite(text.data(), 1, text.size(), file) == text.size();
+        const std::string reason = wrote ? "" : systemReason();
+        const bool closed = std::fclose(file) == 0;
+        if (!wrote) return fail(ErrorCode::Io, "cannot be written: " + reason, path);
+        if (!closed) return fail(ErrorCode::Io, "cannot be written: " + systemReason(), path);
+        return {};
+    });
+}
+
+Result<std::string> readFile(const std::string& path) {
+    struct stat info {};
+    if (::stat(path.c_str(), &info) != 0) return fail(ErrorCode::Io, systemReason(), path);
+    if (S_ISDIR(info.st_mode)) return fail(ErrorCode::Io, "is a folder", path);
+    std::FILE* file = std::fopen(path.c_str(), "rb");
+    if (file == nullptr) return fail(ErrorCode::Io, systemReason(), path);
+    std::string text;
+    text.reserve(static_cast<std::size_t>(info.st_size));
+    char buffer[65536];
+    std::size_t got = 0;
+    while ((got = std::fread(buffer, 1, sizeof buffer, file)) > 0) text.append(buffer, got);
+    const bool bad = std::ferror(file) != 0;
+    std::fclose(file);
+    if (bad) return fail(ErrorCode::Io, "cannot be read", path);
+    return text;
+}
+
+}  // namespace erdwerk::format

@@ -1,0 +1,22 @@
+#pragma once
+// Writing files so that a reader sees the old file or the new one, never half of it.
+
+#include <functional>
+#include <string>
+
+#include "core/base/result.h"
+
+namespace erdwerk::format {
+
+/// Calls `write` with a temporary path beside `path`, then renames it over `path`. When `write` fails, or the
+/// disk is full, the temporary file is removed and `path` is as it was.
+Result<void> replaceFile(const std::string& path,
+                         const std::function<Result<void>(const std::string&)>& write);
+
+/// The same for a text that is all there.
+Result<void> replaceFile(const std::string& path, const std::string& text);
+
+/// The whole file, as bytes; Io with the system's reason.
+Result<std::string> readFile(const std::string& path);
+
+}  // namespace erdwerk::format

@@ -1,0 +1,142 @@
+#include "core/format/project_file.h"
+
+#include <SQLiteCpp/SQLiteCpp.h>
+
+#include <filesystem>
+#include <nlohmann/json.hpp>
+#include <random>
+
+#include "core/format/object_json.h"
+#include "core/format/output.h"
+#include "core/format/project_layers.h"
+
+namespace erdwerk::format {
+
+using document::Derived;
+using document::Document;
+using nlohmann::json;
+
+namespace {
+
+std::string freshStamp() {
+    std::random_device device;
+    std::string out;
+    for (int i = 0; i < 4; ++i) {
+        static constexpr char digits[] = "0123456789abcdef";
+        std::uint32_t word = device();
+        for (int k = 0; k < 8; ++k, word >>= 4) out += digits[word & 15];
+    }
+    return out;
+}
+
+/// Our own tables, registered as GeoPackage attributes so that the file stays valid.
+void writeOwnTables(SQLite::Database& db, const Document& document, const std::string& stamp) {
+    db.exec(
+        "CREATE TABLE erdwerk_project (id INTEGER PRIMARY KEY, version INTEGER NOT NULL, stamp TEXT NOT NULL,"
+        " next_id INTEGER NOT NULL, settings TEXT NOT NULL)");
+    db.exec(
+        "CREATE TABLE erdwerk_objects (id INTEGER PRIMARY KEY, kind TEXT NOT NULL, name TEXT NOT NULL, "
+        "definition TEXT NOT NULL)");
+    for (const char* table : {"erdwerk_project", "erdwerk_objects"}) {
+        SQLite::Statement contents(
+            db, "INSERT INTO gpkg_contents (table_name, data_type, identifier) VALUES (?, 'attributes', ?)");
+        contents.bind(1, table);
+        contents.bind(2, table);
+        contents.exec();
+    }
+    SQLite::Statement project(db, "INSERT INTO erdwerk_project VALUES (1, ?, ?, ?, ?)");
+    project.bind(1, projectVersion);
+    project.bind(2, stamp);
+    project.bind(3, static_cast<std::int64_t>(document.nextId()));
+    project.bind(4, toJson(document.settings()).dump());
+    project.exec();
+    SQLite::Statement insert(db, "INSERT INTO erdwerk_objects VALUES (?, ?, ?, ?)");
+    for (const auto& [id, object] : document.objects()) {
+        insert.bind(1, static_cast<std::int64_t>(id.value));
+        insert.bind(2, std::string(kindName(object->payload)));
+        insert.bind(3, object->name);
+        insert.bind(4, toJson(*object).dump(-1, ' ', false, json::error_handler_t::replace));
+        insert.exec();
+        insert.reset();
+    }
+}
+
+/// A GeoPackage needs at least one table of content; the vector driver only makes one when there are layers.
+std::vector<VectorLayer> layersOrFrame(const Derived& derived) {
+    auto layers = projectLayers(derived);
+    if (layers.empty())
+        layers.push_back(
+            {"survey_points", Shape::PointZ, {{"number"}, {"code"}, {"note"}, {"point_set"}}, {}});
+    return layers;
+}
+
+}  // namespace
+
+Result<void> exportGeoPackage(const std::string& path, const Derived& derived) {
+    return writeVectorFile(path, layersOrFrame(derived));
+}
+
+Result<std::string> saveProject(const std::string& path, const Derived& derived) {
+    const std::string stamp = freshStamp();
+    auto done = replaceFile(path, [&](const std::string& temporary) -> Result<void> {
+        const std::string package = temporary + ".gpkg";
+        std::error_code ignored;
+        if (auto written = writeVectorFile(package, layersOrFrame(derived)); !written) {
+            Error error = written.error();
+            error.file = path;
+            return tl::unexpected(error);
+        }
+        try {
+            SQLite::Database db(package, SQLite::OPEN_READWRITE);
+            SQLite::Transaction transaction(db);
+            writeOwnTables(db, derived.document, stamp);
+            transaction.commit();
+        } catch (const std::exception& e) {
+            std::filesystem::remove(package, ignored);
+            return fail(ErrorCode::Io, std::string("cannot be written: ") + e.what(), path);
+        }
+        std::error_code error;
+        std::filesystem::rename(package, temporary, error);
+        if (error) return fail(ErrorCode::Io, "cannot be written: " + error.message(), path);
+        return {};
+    });
+    if (!done) return tl::unexpected(done.error());
+    return stamp;
+}
+
+Result<OpenedProject> openProject(const std::string& path) {
+    std::error_code ignored;
+    if (!std::filesystem::exists(path, ignored))
+        return fail(ErrorCode::Io, "No such file or directory", path);
+    try {
+        SQLite::Database db(path, SQLite::OPEN_READONLY);
+        if (!db.tableExists("erdwerk_project")) return badInput("is not an Erdwerk project", path, 1);
+        SQLite::Statement project(db, "SELECT version, stamp, next_id, settings FROM erdwerk_project");
+        if (!project.executeStep()) return badInput("the project table is empty", path);
+        const int version = project.getColumn(0).getInt();
+        if (version > projectVersion)
+            return fail(ErrorCode::Unsupported,
+                        "was made by a newer version of Erdwerk (format " + std::to_string(version) +
+                            "); update to open it",
+                        path);
+        OpenedProject out;
+        out.stamp = project.getColumn(1).getString();
+        auto settings = settingsFromJson(json::parse(project.getColumn(3).getString()));
+        if (!settings) return badInput(settings.error().text, path);
+        out.document = out.document.withSettings(std::move(*settings))
+                           .withNextId(static_cast<std::uint64_t>(project.getColumn(2).getInt64()));
+        SQLite::Statement objects(db, "SELECT id, definition FROM erdwerk_objects ORDER BY id");
+        while (objects.executeStep()) {
+            auto object = objectFromJson(json::parse(objects.getColumn(1).getString()));
+            if (!object) return badInput(object.error().text, path);
+            out.document = out.document.with(std::move(*object));
+        }
+        return out;
+    } catch (const json::exception& e) {
+        return badInput(std::string("is damaged: ") + e.what(), path);
+    } catch (const std::exception& e) {
+        return badInput(std::string("is not an Erdwerk project or is damaged: ") + e.what(), path, 1);
+    }
+}
+
+}  // namespace erdwerk::format

@@ -1,0 +1,110 @@
+#include "core/format/project_layers.h"
+
+namespace erdwerk::format {
+
+using document::Derived;
+using geometry::Vec3;
+
+namespace {
+
+VectorLayer pointLayer(const Derived& derived) {
+    VectorLayer layer{"survey_points", Shape::PointZ, {{"number"}, {"code"}, {"note"}, {"point_set"}}, {}};
+    for (const auto id : derived.document.all<document::Points>()) {
+        const auto& set = derived.document.get<document::Points>(id)->set;
+        for (std::size_t i = 0; i < set.size(); ++i) {
+            const auto& p = set[i];
+            layer.features.push_back({{{p.plan.x, p.plan.y, p.height.value_or(0)}},
+                                      {},
+                                      {p.number, p.code, p.note, derived.document.nameOf(id)},
+                                      !p.height});
+        }
+    }
+    return layer;
+}
+
+/// Places of a line's vertices in order, arcs cut; flat when a height is missing.
+VectorFeature lineFeature(const linework::ResolvedLine& line) {
+    VectorFeature f;
+    const auto runs = runsWithHeights(line, document::breaklineSagitta);
+    if (line.complete() && runs.size() == 1) {
+        f.places = runs.front();
+    } else {
+        f.flat = true;
+        for (const auto p : geometry::flattened(line.path, document::breaklineSagitta))
+            f.places.push_back({p.x, p.y, 0});
+    }
+    return f;
+}
+
+VectorLayer lineLayer(const Derived& derived) {
+    VectorLayer layer{"lines", Shape::LineZ, {{"name"}, {"group_name"}}, {}};
+    for (const auto& [id, line] : derived.lines) {
+        VectorFeature f = lineFeature(*line);
+        f.values = {derived.document.nameOf(id), derived.document.nameOf(derived.document.find(id)->group)};
+        layer.features.push_back(std::move(f));
+    }
+    return layer;
+}
+
+VectorLayer triangleLayer(const Derived& derived) {
+    VectorLayer layer{"surface_triangles", Shape::PolygonZ, {{"surface"}}, {}};
+    for (const auto& [id, surface] : derived.surfaces) {
+        if (!surface->locator) continue;
+        const auto& tin = surface->locator->tin();
+        for (std::uint32_t t = 0; t < tin.triangleCount(); ++t) {
+            const auto [a, b, c] = tin.triangle(t);
+            layer.features.push_back({{a, b, c}, {}, {derived.document.nameOf(id)}, false});
+        }
+    }
+    return layer;
+}
+
+/// A path as a compound curve, flat.
+VectorFeature pathFeature(const geometry::Path& path) {
+    VectorFeature f;
+    f.flat = true;
+    for (const auto& s : path) {
+        linework::LineVertex v;
+        v.place = s.start;
+        if (arcOf(s)) v.through = s.through;
+        f.curve.vertices.push_back(v);
+        f.places.push_back({s.start.x, s.start.y, 0});
+    }
+    linework::LineVertex end;
+    end.place = path.back().end;
+    f.curve.vertices.push_back(end);
+    f.places.push_back({end.place.x, end.place.y, 0});
+    return f;
+}
+
+}  // namespace
+
+std::vector<VectorLayer> projectLayers(const Derived& derived) {
+    std::vector<VectorLayer> layers{pointLayer(derived), lineLayer(derived), triangleLayer(derived)};
+    VectorLayer alignments{"alignments", Shape::CurveZ, {{"name"}, {"start_station", FieldKind::Real}}, {}};
+    for (const auto& [id, alignment] : derived.alignments) {
+        if (alignment->path.empty()) continue;
+        VectorFeature f = pathFeature(alignment->path);
+        f.values = {derived.document.nameOf(id), alignment->startStation};
+        alignments.features.push_back(std::move(f));
+    }
+    VectorLayer parcels{
+        "parcels", Shape::PolygonZ, {{"name"}, {"area", FieldKind::Real}, {"description"}}, {}};
+    for (const auto& [id, parcel] : derived.parcels) {
+        VectorFeature f;
+        f.flat = true;
+        geometry::Path path;
+        const auto& payload = *derived.document.get<document::Parcel>(id);
+        path = derived.lines.at(payload.line)->path;
+        for (const auto p : geometry::flattened(path, document::breaklineSagitta))
+            f.places.push_back({p.x, p.y, 0});
+        f.values = {derived.document.nameOf(id), parcel->geometry.area, parcel->description};
+        parcels.features.push_back(std::move(f));
+    }
+    layers.push_back(std::move(alignments));
+    layers.push_back(std::move(parcels));
+    std::erase_if(layers, [](const VectorLayer& l) { return l.features.empty(); });
+    return layers;
+}
+
+}  // namespace erdwerk::format

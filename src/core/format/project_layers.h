@@ -1,0 +1,12 @@
+#pragma once
+// What a project shows to other software: its derived geometry as ordinary vector layers.
+
+#include "core/document/model.h"
+#include "core/format/vector_file.h"
+
+namespace erdwerk::format {
+
+/// survey_points, lines, surface_triangles, alignments, parcels; layers without content are left out.
+std::vector<VectorLayer> projectLayers(const document::Derived& derived);
+
+}  // namespace erdwerk::format

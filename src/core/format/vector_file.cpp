@@ -1,0 +1,330 @@
+#include "core/format/vector_file.h"
+
+#include <gdal_priv.h>
+#include <ogrsf_frmts.h>
+
+#include <cmath>
+#include <filesystem>
+#include <map>
+#include <memory>
+#include <mutex>
+
+#include "core/base/display.h"
+#include "core/format/output.h"
+#include "core/format/survey_csv.h"
+
+namespace erdwerk::format {
+
+namespace {
+
+std::string& lastMessage() {
+    thread_local std::string message;
+    return message;
+}
+
+void keepMessage(CPLErr kind, CPLErrorNum, const char* message) {
+    if (kind >= CE_Failure) lastMessage() = message;
+}
+
+/// GDAL registered once; its messages are kept for our errors instead of going to stderr.
+struct GdalScope {
+    GdalScope() {
+        static std::once_flag once;
+        std::call_once(once, [] { GDALAllRegister(); });
+        lastMessage().clear();
+        CPLPushErrorHandler(keepMessage);
+    }
+    GdalScope(const GdalScope&) = delete;
+    GdalScope& operator=(const GdalScope&) = delete;
+    ~GdalScope() { CPLPopErrorHandler(); }
+};
+
+using Dataset = std::unique_ptr<GDALDataset, GDALDatasetUniquePtrDeleter>;
+
+class Reader {
+public:
+    explicit Reader(std::string path) : path_(std::move(path)) {}
+
+    Result<VectorContent> run(GDALDataset& data) {
+        for (int l = 0; l < data.GetLayerCount(); ++l) {
+            OGRLayer* layer = data.GetLayer(l);
+            layer_ = layer->GetName();
+            for (const auto& feature : *layer) {
+                if (auto done = add(*feature); !done) return tl::unexpected(done.error());
+            }
+            if (!lastMessage().empty())
+                return fail(ErrorCode::BadInput, "layer " + layer_ + ": " + lastMessage(), path_);
+        }
+        return std::move(out_);
+    }
+
+private:
+    std::string field(const OGRFeature& feature, Column wanted) const {
+        const OGRFeatureDefn* definition = feature.GetDefnRef();
+        for (int i = 0; i < definition->GetFieldCount(); ++i)
+            if (columnByName(definition->GetFieldDefn(i)->GetNameRef()) == wanted &&
+                feature.IsFieldSetAndNotNull(i))
+                return feature.GetFieldAsString(i);
+        return {};
+    }
+
+    Result<void> add(const OGRFeature& feature) {
+        const OGRGeometry* geometry = feature.GetGeometryRef();
+        where_ = "layer " + layer_ + ", feature " + std::to_string(feature.GetFID());
+        name_ = field(feature, Column::Number);
+        if (geometry == nullptr || geometry->IsEmpty()) {
+            out_.left.push_back(where_ + ": no geometry");
+            return {};
+        }
+        return addGeometry(*geometry, feature);
+    }
+
+    Result<void> addGeometry(const OGRGeometry& geometry, const OGRFeature& feature) {
+        switch (wkbFlatten(geometry.getGeometryType())) {
+            case wkbPoint:
+                return addPoint(*geometry.toPoint(), feature);
+            case wkbLineString:
+            case wkbCircularString:
+            case wkbCompoundCurve:
+                return addCurve(*geometry.toCurve(), false);
+            case wkbPolygon:
+            case wkbTriangle:
+            case wkbCurvePolygon: {
+                const auto* polygon = geometry.toCurvePolygon();
+                if (polygon->getNumInteriorRings() > 0) out_.left.push_back(where_ + ": inner rings");
+                return addCurve(*polygon->getExteriorRingCurve(), true);
+            }
+            case wkbMultiPoint:
+            case wkbMultiLineString:
+            case wkbMultiCurve:
+            case wkbMultiPolygon:
+            case wkbMultiSurface:
+            case wkbGeometryCollection: {
+                for (const OGRGeometry* part : *geometry.toGeometryCollection())
+                    if (auto done = addGeometry(*part, feature); !done) return done;
+                return {};
+            }
+            default:
+                out_.left.push_back(where_ + ": " + geometry.getGeometryName());
+                return {};
+        }
+    }
+
+    Result<geometry::Vec2> place(double x, double y) const {
+        if (!std::isfinite(x) || !std::isfinite(y) || std::abs(x) > 1e9 || std::abs(y) > 1e9)
+            return badInput(where_ + ": a coordinate is not a finite number in range", path_);
+        return geometry::Vec2{x, y};
+    }
+
+    Result<void> addPoint(const OGRPoint& point, const OGRFeature& feature) {
+        const auto p = place(point.getX(), point.getY());
+        if (!p) return tl::unexpected(p.error());
+        survey::SurveyPoint out{name_, *p, std::nullopt, field(feature, Column::Code),
+                                field(feature, Column::Note)};
+        if (point.Is3D() != 0 && std::isfinite(point.getZ())) out.height = point.getZ();
+        out_.points.push_back(std::move(out));
+        return {};
+    }
+
+    Result<void> addCurve(const OGRCurve& curve, bool polygon) {
+        linework::Line3D line;
+        if (auto done = appendCurve(line, curve); !done) return done;
+        auto& vertices = line.vertices;
+        line.closed = vertices.size() > 3 && vertices.front().place == vertices.back().place;
+        if (line.closed) vertices.pop_back();
+        if (const auto problem = validate(line)) {
+            out_.left.push_back(where_ + ": " + *problem);
+            return {};
+        }
+        const std::string name = name_.empty() ? layer_ + " " + std::to_string(out_.lines.size() + 1) : name_;
+        out_.lines.push_back({name, layer_, std::move(line), polygon});
+        return {};
+    }
+
+    Result<void> appendCurve(linework::Line3D& line, const OGRCurve& curve) {
+        if (wkbFlatten(curve.getGeometryType()) == wkbCompoundCurve) {
+            for (const OGRCurve* part : *curve.toCompoundCurve())
+                if (auto done = appendCurve(line, *part); !done) return done;
+            return {};
+        }
+        const auto* simple = curve.toSimpleCurve();
+        const bool arcs = wkbFlatten(curve.getGeometryType()) == wkbCircularString;
+        for (int i = 0; i < simple->getNumPoints(); ++i) {
+            const auto p = place(simple->getX(i), simple->getY(i));
+            if (!p) return tl::unexpected(p.error());
+            if (arcs && i % 2 == 1 && i + 1 < simple->getNumPoints()) {
+                line.vertices.back().through = *p;
+                continue;
+            }
+            // Parts of a compound curve and repeated places share a vertex.
+            if (!line.vertices.empty() && line.vertices.back().place == *p) continue;
+            linework::LineVertex v;
+            v.place = *p;
+            if (simple->Is3D() != 0 && std::isfinite(simple->getZ(i)))
+                v.rule = linework::FixedHeight{simple->getZ(i)};
+            line.vertices.push_back(v);
+        }
+        return {};
+    }
+
+    std::string path_;
+    std::string layer_;
+    std::string where_;
+    std::string name_;
+    VectorContent out_;
+};
+
+}  // namespace
+
+Result<VectorContent> readVectorFile(const std::string& path) {
+    std::error_code ignored;
+    if (!std::filesystem::exists(path, ignored))
+        return fail(ErrorCode::Io, "No such file or directory", path);
+    const GdalScope scope;
+    const Dataset data(static_cast<GDALDataset*>(
+        GDALOpenEx(path.c_str(), GDAL_OF_VECTOR | GDAL_OF_READONLY, nullptr, nullptr, nullptr)));
+    if (!data) {
+        const std::string reason =
+            lastMessage().empty() ? "is not a vector file that can be read" : lastMessage();
+        return badInput(reason.substr(0, 300), path, 1);
+    }
+    if (data->GetLayerCount() == 0) return badInput("holds no layers", path, 1);
+    return Reader(path).run(*data);
+}
+
+namespace {
+
+void addPoints(OGRLineString& line, const std::vector<geometry::Vec3>& places, bool flat) {
+    for (const auto& p : places) {
+        if (flat)
+            line.addPoint(p.x, p.y);
+        else
+            line.addPoint(p.x, p.y, p.z);
+    }
+}
+
+std::unique_ptr<OGRGeometry> curveOf(const linework::Line3D& line, const std::vector<geometry::Vec3>& places,
+                                     bool flat) {
+    auto out = std::make_unique<OGRCompoundCurve>();
+    const auto path = planPath(line);
+    const auto add = [flat](OGRSimpleCurve& c, geometry::Vec2 p, double z) {
+        if (flat)
+            c.addPoint(p.x, p.y);
+        else
+            c.addPoint(p.x, p.y, z);
+    };
+    for (std::size_t i = 0; i < path.size(); ++i) {
+        const double z0 = places[i].z;
+        const double z1 = places[(i + 1) % places.size()].z;
+        std::unique_ptr<OGRSimpleCurve> part;
+        if (path[i].through) {
+            part = std::make_unique<OGRCircularString>();
+            add(*part, path[i].start, z0);
+            add(*part, *path[i].through, (z0 + z1) / 2);
+        } else {
+            part = std::make_unique<OGRLineString>();
+            add(*part, path[i].start, z0);
+        }
+        add(*part, path[i].end, z1);
+        out->addCurveDirectly(part.release());
+    }
+    return out;
+}
+
+std::unique_ptr<OGRGeometry> geometryOf(const VectorFeature& f, Shape shape) {
+    switch (shape) {
+        case Shape::PointZ:
+            return f.flat ? std::make_unique<OGRPoint>(f.places[0].x, f.places[0].y)
+                          : std::make_unique<OGRPoint>(f.places[0].x, f.places[0].y, f.places[0].z);
+        case Shape::CurveZ:
+            return curveOf(f.curve, f.places, f.flat);
+        case Shape::PolygonZ: {
+            auto ring = std::make_unique<OGRLinearRing>();
+            addPoints(*ring, f.places, f.flat);
+            ring->closeRings();
+            auto polygon = std::make_unique<OGRPolygon>();
+            polygon->addRingDirectly(ring.release());
+            return polygon;
+        }
+        case Shape::LineZ:
+            break;
+    }
+    auto line = std::make_unique<OGRLineString>();
+    addPoints(*line, f.places, f.flat);
+    return line;
+}
+
+OGRwkbGeometryType typeOf(Shape shape) {
+    switch (shape) {
+        case Shape::PointZ:
+            return wkbPoint25D;
+        case Shape::PolygonZ:
+            return wkbPolygon25D;
+        case Shape::CurveZ:
+            return wkbCompoundCurveZ;
+        case Shape::LineZ:
+            break;
+    }
+    return wkbLineString25D;
+}
+
+Result<void> writeLayer(GDALDataset& data, const VectorLayer& content, bool geoJson,
+                        const std::string& path) {
+    const OGRwkbGeometryType type = typeOf(content.shape);
+    char** options = nullptr;
+    if (geoJson) {
+        options = CSLSetNameValue(options, "COORDINATE_PRECISION", "17");
+        options = CSLSetNameValue(options, "SIGNIFICANT_FIGURES", "17");
+    }
+    OGRLayer* layer = data.CreateLayer(content.name.c_str(), nullptr, type, options);
+    CSLDestroy(options);
+    if (layer == nullptr) return fail(ErrorCode::Io, "cannot be written: " + lastMessage(), path);
+    for (const auto& f : content.fields) {
+        const OGRFieldType kind =
+            f.kind == FieldKind::Real ? OFTReal : (f.kind == FieldKind::Integer ? OFTInteger64 : OFTString);
+        OGRFieldDefn definition(f.name.c_str(), kind);
+        layer->CreateField(&definition);
+    }
+    for (const auto& f : content.features) {
+        OGRFeature feature(layer->GetLayerDefn());
+        for (int i = 0; i < static_cast<int>(f.values.size()); ++i) {
+            const auto& value = f.values[static_cast<std::size_t>(i)];
+            if (const auto* real = std::get_if<double>(&value))
+                feature.SetField(i, *real);
+            else if (const auto* whole = std::get_if<std::int64_t>(&value))
+                feature.SetField(i, static_cast<GIntBig>(*whole));
+            else
+                feature.SetField(i, std::get<std::string>(value).c_str());
+        }
+        feature.SetGeometryDirectly(geometryOf(f, content.shape).release());
+        if (layer->CreateFeature(&feature) != OGRERR_NONE)
+            return fail(ErrorCode::Io, "cannot be written: " + lastMessage(), path);
+    }
+    return {};
+}
+
+}  // namespace
+
+Result<void> writeVectorFile(const std::string& path, const std::vector<VectorLayer>& layers) {
+    const GdalScope scope;
+    const std::string ending = std::filesystem::path(path).extension().string();
+    const bool geoJson = ending == ".geojson" || ending == ".json";
+    if (!geoJson && ending != ".gpkg")
+        return fail(ErrorCode::Unsupported, "use .gpkg or .geojson for vector data", path);
+    return replaceFile(path, [&](const std::string& temporary) -> Result<void> {
+        GDALDriver* driver = GetGDALDriverManager()->GetDriverByName(geoJson ? "GeoJSON" : "GPKG");
+        Dataset data(driver->Create(temporary.c_str(), 0, 0, 0, GDT_Unknown, nullptr));
+        if (!data) return fail(ErrorCode::Io, "cannot be written: " + lastMessage(), path);
+        if (!geoJson) data->StartTransaction();
+        for (const VectorLayer& layer : layers)
+            if (auto done = writeLayer(*data, layer, geoJson, path); !done) return done;
+        if (!geoJson && data->CommitTransaction() != OGRERR_NONE)
+            return fail(ErrorCode::Io, "cannot be written: " + lastMessage(), path);
+        data.reset();
+        if (!lastMessage().empty() && !std::filesystem::exists(temporary))
+            return fail(ErrorCode::Io, "cannot be written: " + lastMessage(), path);
+        return {};
+    });
+}
+
+}  // namespace erdwerk::format

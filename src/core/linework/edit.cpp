@@ -1,0 +1,342 @@
+#include "core/linework/edit.h"
+
+#include <algorithm>
+#include <cassert>
+
+#include "core/terrain/trace.h"
+
+namespace erdwerk::linework {
+
+namespace {
+
+/// Position of the vertex that starts a segment, and one past its last grade point.
+struct SegmentRange {
+    std::size_t corner;
+    std::size_t end;
+};
+
+Result<SegmentRange> rangeOf(const Line3D& line, std::size_t segment) {
+    const auto corners = cornersOf(line);
+    const std::size_t segments = line.closed ? corners.size() : corners.size() - 1;
+    if (corners.empty() || segment >= segments) return badInput("the line has no such segment");
+    const std::size_t end = segment + 1 < corners.size() ? corners[segment + 1] : line.vertices.size();
+    return SegmentRange{corners[segment], end};
+}
+
+Result<Line3D> checked(Line3D line) {
+    if (auto problem = validate(line)) return badInput(std::move(*problem));
+    return line;
+}
+
+auto at(const Line3D& line, std::size_t i) {
+    return line.vertices.begin() + static_cast<std::ptrdiff_t>(i);
+}
+auto at(Line3D& line, std::size_t i) {
+    return line.vertices.begin() + static_cast<std::ptrdiff_t>(i);
+}
+
+}  // namespace
+
+Result<Line3D> insertCorner(const Line3D& line, std::size_t segment, double fraction) {
+    const auto range = rangeOf(line, segment);
+    if (!range) return tl::unexpected(range.error());
+    if (!(fraction > 0) || !(fraction < 1)) return badInput("there is a corner here already");
+    const auto whole = planPath(line)[segment];
+    Line3D out = line;
+    LineVertex corner;
+    corner.place = pointAt(whole, fraction);
+    corner.rule = Interpolated{};
+    if (arcOf(whole)) {
+        out.vertices[range->corner].through = part(whole, 0, fraction).through;
+        corner.through = part(whole, fraction, 1).through;
+    }
+    std::size_t where = range->corner + 1;
+    for (std::size_t i = range->corner + 1; i < range->end; ++i) {
+        LineVertex& v = out.vertices[i];
+        if (v.fraction == fraction) {
+            // The grade point that stands here becomes the corner.
+            corner.rule = v.rule;
+            out.vertices[i] = corner;
+            for (std::size_t k = i + 1; k < range->end; ++k)
+                out.vertices[k].fraction = (out.vertices[k].fraction - fraction) / (1 - fraction);
+            return checked(std::move(out));
+        }
+        if (v.fraction < fraction) {
+            v.fraction /= fraction;
+            where = i + 1;
+        } else {
+            v.fraction = (v.fraction - fraction) / (1 - fraction);
+        }
+    }
+    out.vertices.insert(at(out, where), corner);
+    return checked(std::move(out));
+}
+
+Result<Line3D> insertGradePoint(const Line3D& line, std::size_t segment, double fraction, HeightRule rule) {
+    const auto range = rangeOf(line, segment);
+    if (!range) return tl::unexpected(range.error());
+    if (!(fraction > 0) || !(fraction < 1)) return badInput("a grade point stands between two corners");
+    std::size_t where = range->corner + 1;
+    for (; where < range->end && line.vertices[where].fraction <= fraction; ++where)
+        if (line.vertices[where].fraction == fraction) return badInput("there is a grade point here already");
+    Line3D out = line;
+    LineVertex v;
+    v.isCorner = false;
+    v.fraction = fraction;
+    v.rule = std::move(rule);
+    out.vertices.insert(at(out, where), v);
+    return checked(std::move(out));
+}
+
+Result<Line3D> moveCorner(const Line3D& line, std::size_t vertex, Vec2 place) {
+    if (vertex >= line.vertices.size() || !line.vertices[vertex].isCorner)
+        return badInput("pick a corner to move");
+    const auto corners = cornersOf(line);
+    const std::size_t n = corners.size();
+    const auto k =
+        static_cast<std::size_t>(std::find(corners.begin(), corners.end(), vertex) - corners.begin());
+    Line3D out = line;
+    out.vertices[vertex].place = place;
+    // An arc keeps its height over the chord: its through-point moves along by the same share.
+    const auto rebend = [&](std::size_t from, std::size_t to) {
+        LineVertex& start = out.vertices[from];
+        if (!start.through) return;
+        const geometry::Segment before{line.vertices[from].place, line.vertices[to].place,
+                                       line.vertices[from].through};
+        const auto arc = arcOf(before);
+        const double chord = geometry::distance(start.place, out.vertices[to].place);
+        if (!arc || chord == 0) {
+            start.through.reset();
+            return;
+        }
+        const Vec2 middle = arc->at(0.5);
+        const Vec2 oldMiddle = geometry::lerp(before.start, before.end, 0.5);
+        const Vec2 oldAlong = before.end - before.start;
+        const double share =
+            geometry::cross(oldAlong, middle - oldMiddle) / geometry::dot(oldAlong, oldAlong);
+        const Vec2 along = out.vertices[to].place - start.place;
+        start.through =
+            geometry::lerp(start.place, out.vertices[to].place, 0.5) + geometry::leftOf(along) * share;
+    };
+    if (k + 1 < n || line.closed) rebend(vertex, corners[(k + 1) % n]);
+    if (k > 0 || line.closed) rebend(corners[(k + n - 1) % n], vertex);
+    return checked(std::move(out));
+}
+
+Result<Line3D> moveGradePoint(const Line3D& line, std::size_t vertex, double fraction) {
+    if (vertex >= line.vertices.size() || line.vertices[vertex].isCorner)
+        return badInput("pick a grade point to move");
+    Line3D out = line;
+    out.vertices[vertex].fraction = fraction;
+    return checked(std::move(out));
+}
+
+Result<Line3D> removeVertex(const Line3D& line, std::size_t vertex) {
+    if (vertex >= line.vertices.size()) return badInput("the line has no such point");
+    Line3D out = line;
+    if (!line.vertices[vertex].isCorner) {
+        out.vertices.erase(at(out, vertex));
+        return checked(std::move(out));
+    }
+    const auto corners = cornersOf(line);
+    const std::size_t n = corners.size();
+    if (n <= (line.closed ? 3U : 2U))
+        return badInput(line.closed ? "a closed line needs three corners" : "a line needs two corners");
+    const auto k =
+        static_cast<std::size_t>(std::find(corners.begin(), corners.end(), vertex) - corners.begin());
+    const std::size_t end = k + 1 < n ? corners[k + 1] : line.vertices.size();
+    if (!line.closed && (k == 0 || k + 1 == n)) {
+        // An end takes its grade points with it.
+        const std::size_t from = k == 0 ? 0 : corners[k - 1] + 1;
+        const std::size_t to = k == 0 ? end : line.vertices.size();
+        out.vertices.erase(at(out, from), at(out, to));
+        if (k + 1 == n) out.vertices.back().through.reset();
+        return checked(std::move(out));
+    }
+    if (k == 0) {  // closed: begin at the next corner instead
+        std::rotate(out.vertices.begin(), at(out, corners[1]), out.vertices.end());
+        return removeVertex(out, vertex + line.vertices.size() - corners[1]);
+    }
+    const Path path = planPath(line);
+    const std::size_t before = corners[k - 1];
+    const double first = lengthOf(path[k - 1]);
+    const double second = lengthOf(path[k]);
+    const double share = first + second > 0 ? first / (first + second) : 0.5;
+    for (std::size_t i = before + 1; i < vertex; ++i) out.vertices[i].fraction *= share;
+    for (std::size_t i = vertex + 1; i < end; ++i)
+        out.vertices[i].fraction = share + out.vertices[i].fraction * (1 - share);
+    out.vertices[before].through.reset();
+    out.vertices.erase(at(out, vertex));
+    return checked(std::move(out));
+}
+
+Result<Line3D> setRule(const Line3D& line, std::size_t vertex, HeightRule rule) {
+    if (vertex >= line.vertices.size()) return badInput("the line has no such point");
+    Line3D out = line;
+    out.vertices[vertex].rule = std::move(rule);
+    return out;
+}
+
+Result<Line3D> appendCorner(const Line3D& line, Vec2 place, HeightRule rule) {
+    if (line.closed) return badInput("a closed line has no end to continue");
+    Line3D out = line;
+    LineVertex v;
+    v.place = place;
+    v.rule = std::move(rule);
+    out.vertices.push_back(v);
+    return out;
+}
+
+namespace {
+
+/// The rule a vertex gets when it becomes an end: what looked past it becomes the height it has.
+HeightRule endRule(const HeightRule& rule, const std::optional<double>& height) {
+    if (!isRelative(rule) && !std::holds_alternative<Interpolated>(rule)) return rule;
+    if (height) return FixedHeight{*height};
+    return NoHeight{};
+}
+
+}  // namespace
+
+Result<std::pair<Line3D, Line3D>> split(const Line3D& line, const ResolvedLine& resolved,
+                                        std::size_t vertex) {
+    if (vertex >= line.vertices.size()) return badInput("the line has no such point");
+    if (!line.closed && (vertex == 0 || vertex + 1 == line.vertices.size()))
+        return badInput("a line cannot be cut at its end");
+    if (!line.vertices[vertex].isCorner) {
+        auto withCorner = insertCorner(line, segmentOf(line, vertex), line.vertices[vertex].fraction);
+        if (!withCorner) return tl::unexpected(withCorner.error());
+        return split(*withCorner, resolved, vertex);
+    }
+    LineVertex cut = line.vertices[vertex];
+    const auto height = resolved.vertices[vertex].height;
+    cut.rule = endRule(cut.rule, height);
+    if (line.closed) {
+        Line3D open = line;
+        open.closed = false;
+        open.vertices[vertex].rule = cut.rule;
+        std::rotate(open.vertices.begin(), at(open, vertex), open.vertices.end());
+        LineVertex last = cut;
+        last.through.reset();
+        // The end repeats the start in place and height.
+        if (height) last.rule = FixedHeight{*height};
+        open.vertices.push_back(last);
+        return std::pair{open, Line3D{}};
+    }
+    Line3D first{{line.vertices.begin(), at(line, vertex + 1)}, false};
+    Line3D second{{at(line, vertex), line.vertices.end()}, false};
+    first.vertices.back().through.reset();
+    // Towards its own side a grade is still measured, so the first part keeps it.
+    if (std::holds_alternative<Interpolated>(first.vertices.back().rule))
+        first.vertices.back().rule = cut.rule;
+    second.vertices.front().rule = cut.rule;
+    const auto fixInterpolated = [&](Line3D& part, std::size_t offset) {
+        // A part that had its only heights on the other side keeps those it shows.
+        for (std::size_t i = 0; i < part.vertices.size(); ++i) {
+            const bool atEnd = i == 0 || i + 1 == part.vertices.size();
+            if (atEnd && std::holds_alternative<Interpolated>(part.vertices[i].rule))
+                part.vertices[i].rule = endRule(part.vertices[i].rule, resolved.vertices[i + offset].height);
+        }
+    };
+    fixInterpolated(first, 0);
+    fixInterpolated(second, vertex);
+    return std::pair{first, second};
+}
+
+Result<Line3D> join(const Line3D& a, const Line3D& b, double tolerance) {
+    if (a.closed || b.closed) return badInput("a closed line has no end to join");
+    if (a.vertices.empty() || b.vertices.empty()) return badInput("pick two lines to join");
+    Line3D out = a;
+    auto from = b.vertices.begin();
+    if (geometry::distance(a.vertices.back().place, b.vertices.front().place) <= tolerance) {
+        out.vertices.back().through = from->through;
+        if (std::holds_alternative<NoHeight>(out.vertices.back().rule)) out.vertices.back().rule = from->rule;
+        ++from;
+    }
+    out.vertices.insert(out.vertices.end(), from, b.vertices.end());
+    return checked(std::move(out));
+}
+
+Line3D reversed(const Line3D& line, const ResolvedLine& resolved) {
+    const std::size_t n = line.vertices.size();
+    std::vector<HeightRule> rules(n);
+    for (std::size_t i = 0; i < n; ++i) rules[i] = line.vertices[i].rule;
+    const auto negated = [](const HeightRule& rule) -> HeightRule {
+        if (const auto* g = std::get_if<GradeFromPrevious>(&rule))
+            return GradeFromPrevious{Grade::riseOverRun(-g->grade.riseOverRun())};
+        return RiseFromPrevious{-std::get<RiseFromPrevious>(rule).rise};
+    };
+    std::vector<HeightRule> turned = rules;
+    for (std::size_t k = 0; k < n;) {
+        std::size_t end = k;
+        while (end + 1 < n && isRelative(rules[end + 1])) ++end;
+        if (end > k) {
+            for (std::size_t i = k; i < end; ++i) {
+                const bool anchorKeeps = i == k && !std::holds_alternative<FixedHeight>(rules[k]);
+                if (!anchorKeeps) turned[i] = negated(rules[i + 1]);
+            }
+            turned[end] = resolved.vertices[end].height
+                              ? HeightRule{FixedHeight{*resolved.vertices[end].height}}
+                              : HeightRule{NoHeight{}};
+        }
+        k = end + 1;
+    }
+    const auto corners = cornersOf(line);
+    std::vector<std::optional<Vec2>> through(n);
+    for (std::size_t k = 0; k < corners.size(); ++k) {
+        const bool wraps = k + 1 == corners.size();
+        if (!wraps || line.closed) through[corners[wraps ? 0 : k + 1]] = line.vertices[corners[k]].through;
+    }
+    Line3D out;
+    out.closed = line.closed;
+    // A closed line keeps its first corner first.
+    for (std::size_t k = 0; k < n; ++k) {
+        const std::size_t i = line.closed ? (n - k) % n : n - 1 - k;
+        LineVertex v = line.vertices[i];
+        v.rule = turned[i];
+        v.through = v.isCorner ? through[i] : std::nullopt;
+        if (!v.isCorner) v.fraction = 1 - v.fraction;
+        out.vertices.push_back(v);
+    }
+    return out;
+}
+
+Result<Line3D> drape(const Line3D& line, const terrain::TinLocator& surface, ObjectId surfaceId) {
+    Line3D out;
+    out.closed = line.closed;
+    const Path path = planPath(line);
+    const auto corners = cornersOf(line);
+    bool any = false;
+    for (std::size_t k = 0; k < corners.size(); ++k) {
+        LineVertex corner = line.vertices[corners[k]];
+        if (surface.heightAt(corner.place)) {
+            corner.rule = OnSurface{surfaceId, 0};
+            any = true;
+        }
+        out.vertices.push_back(corner);
+        if (k >= path.size()) continue;
+        const double size = lengthOf(path[k]);
+        const bool isArc = arcOf(path[k]).has_value();
+        const auto chain =
+            isArc ? geometry::flattened({path[k]}, 0.005) : std::vector<Vec2>{path[k].start, path[k].end};
+        const double pieces = static_cast<double>(chain.size() - 1);
+        double last = 0;
+        for (std::size_t c = 0; c + 1 < chain.size(); ++c) {
+            for (const auto& p : trace(surface, chain[c], chain[c + 1])) {
+                const double fraction = (static_cast<double>(c) + p.fraction) / pieces;
+                // Nearer than a tenth of a millimetre to the point before it, another says nothing new.
+                if (!p.onEdge || (fraction - last) * size < 1e-4 || (1 - fraction) * size < 1e-4) continue;
+                LineVertex v;
+                v.isCorner = false;
+                v.fraction = last = fraction;
+                v.rule = OnSurface{surfaceId, 0};
+                out.vertices.push_back(v);
+                any = true;
+            }
+        }
+    }
+    if (!any) return badInput("the line does not lie over the surface");
+    return checked(std::move(out));
+}
+
+}  // namespace erdwerk::linework

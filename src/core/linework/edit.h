@@ -1,0 +1,41 @@
+#pragma once
+// Changes of a 3D line. Each takes a line and returns another; what cannot be done is an Error and changes
+// nothing.
+
+#include <utility>
+
+#include "core/linework/line3d.h"
+#include "core/terrain/locator.h"
+
+namespace erdwerk::linework {
+
+/// Puts a corner onto the line at a fraction of a segment of planPath. Its height is interpolated; the
+/// segment's arc is divided. Grade points keep their places. Requires 0 < fraction < 1.
+Result<Line3D> insertCorner(const Line3D& line, std::size_t segment, double fraction);
+/// The same for a grade point; BadInput where one stands already.
+Result<Line3D> insertGradePoint(const Line3D& line, std::size_t segment, double fraction,
+                                HeightRule rule = Interpolated{});
+/// Arcs that meet at the corner become straights unless the neighbours allow the through-point to be kept.
+Result<Line3D> moveCorner(const Line3D& line, std::size_t vertex, Vec2 place);
+/// Moves a grade point along its segment, staying between its neighbours.
+Result<Line3D> moveGradePoint(const Line3D& line, std::size_t vertex, double fraction);
+/// Deleting a corner joins its sides to one straight, onto which their grade points are carried over in
+/// proportion.
+Result<Line3D> removeVertex(const Line3D& line, std::size_t vertex);
+Result<Line3D> setRule(const Line3D& line, std::size_t vertex, HeightRule rule);
+Result<Line3D> appendCorner(const Line3D& line, Vec2 place, HeightRule rule);
+
+/// Cuts an open line in two at a vertex that is not an end. A height rule that would look across the cut
+/// becomes the height it has now. A closed line is opened instead (the second line is empty).
+Result<std::pair<Line3D, Line3D>> split(const Line3D& line, const ResolvedLine& resolved, std::size_t vertex);
+/// b's start follows a's end; they share the corner when they are within `tolerance` in plan.
+Result<Line3D> join(const Line3D& a, const Line3D& b, double tolerance = 1e-6);
+/// The other direction with the same heights. In a run of grades or rises from a fixed height, the far end
+/// takes over the fixed height and the grades change sign, so typed grades stay what they were.
+Line3D reversed(const Line3D& line, const ResolvedLine& resolved);
+
+/// Lays the line on a surface: corners get its height, and a grade point is put on each triangle edge
+/// crossed. Fails with BadInput when no corner lies on the surface. Existing grade points are replaced.
+Result<Line3D> drape(const Line3D& line, const terrain::TinLocator& surface, ObjectId surfaceId);
+
+}  // namespace erdwerk::linework

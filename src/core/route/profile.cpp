@@ -1,0 +1,109 @@
+#include "core/route/profile.h"
+
+#include <algorithm>
+#include <cmath>
+#include <string>
+
+#include "core/terrain/trace.h"
+
+namespace erdwerk::route {
+
+std::vector<ProfilePoint> groundProfile(const AlignmentGeometry& alignment,
+                                        const terrain::TinLocator& surface) {
+    std::vector<ProfilePoint> out;
+    double base = alignment.startStation;
+    for (const auto& segment : alignment.path) {
+        const double size = lengthOf(segment);
+        const auto chain = arcOf(segment) ? geometry::flattened({segment}, 0.005)
+                                          : std::vector<Vec2>{segment.start, segment.end};
+        const double piece = size / static_cast<double>(chain.size() - 1);
+        for (std::size_t c = 0; c + 1 < chain.size(); ++c) {
+            const auto points = terrain::trace(surface, chain[c], chain[c + 1]);
+            for (std::size_t k = out.empty() ? 0 : 1; k < points.size(); ++k)
+                out.push_back({base + (static_cast<double>(c) + points[k].fraction) * piece, points[k].place,
+                               points[k].height});
+        }
+        base += size;
+    }
+    return out;
+}
+
+std::optional<double> heightAt(const std::vector<ProfilePoint>& profile, double station) {
+    const auto after = std::lower_bound(profile.begin(), profile.end(), station,
+                                        [](const ProfilePoint& p, double s) { return p.station < s; });
+    if (after == profile.end()) return std::nullopt;
+    if (after->station == station || after == profile.begin()) {
+        return after->station == station ? after->height : std::nullopt;
+    }
+    const auto before = after - 1;
+    if (!before->height || !after->height) return std::nullopt;
+    const double t = (station - before->station) / (after->station - before->station);
+    return *before->height + t * (*after->height - *before->height);
+}
+
+Result<void> validate(const std::vector<Pvi>& pvis) {
+    if (pvis.size() < 2) return badInput("a design profile needs at least two PVIs");
+    for (std::size_t i = 0; i < pvis.size(); ++i) {
+        const Pvi& p = pvis[i];
+        const std::string name = "PVI " + std::to_string(i + 1);
+        if (!std::isfinite(p.station) || !std::isfinite(p.height) || !std::isfinite(p.curveLength))
+            return badInput(name + ": a value is not a finite number");
+        if (p.curveLength < 0) return badInput(name + ": the curve length cannot be negative");
+        if (i > 0 && !(p.station > pvis[i - 1].station)) return badInput(name + ": stations must rise");
+        const bool end = i == 0 || i + 1 == pvis.size();
+        if (end && p.curveLength > 0) return badInput(name + ": an end PVI has no curve");
+        if (i > 0 && (p.curveLength + pvis[i - 1].curveLength) / 2 > p.station - pvis[i - 1].station + 1e-9)
+            return badInput(name + ": its curve overlaps the one before");
+    }
+    return {};
+}
+
+std::vector<PviFigures> figures(const std::vector<Pvi>& pvis) {
+    std::vector<PviFigures> out(pvis.size());
+    for (std::size_t i = 0; i + 1 < pvis.size(); ++i) {
+        const double run = pvis[i + 1].station - pvis[i].station;
+        if (!(run > 0)) continue;
+        out[i].gradeOut = out[i + 1].gradeIn =
+            Grade::riseOverRun((pvis[i + 1].height - pvis[i].height) / run);
+    }
+    for (std::size_t i = 0; i < pvis.size(); ++i) {
+        if (!out[i].gradeIn || !out[i].gradeOut) continue;
+        const double change = out[i].gradeOut->percent() - out[i].gradeIn->percent();
+        out[i].crest = change < 0;
+        if (pvis[i].curveLength > 0 && change != 0) out[i].k = pvis[i].curveLength / std::abs(change);
+    }
+    return out;
+}
+
+std::optional<DesignPoint> designAt(const std::vector<Pvi>& pvis, double station) {
+    if (pvis.size() < 2 || station < pvis.front().station || station > pvis.back().station)
+        return std::nullopt;
+    const auto figs = figures(pvis);
+    for (std::size_t i = 1; i + 1 < pvis.size(); ++i) {
+        const double half = pvis[i].curveLength / 2;
+        if (half <= 0 || std::abs(station - pvis[i].station) > half || !figs[i].gradeIn || !figs[i].gradeOut)
+            continue;
+        const double g1 = figs[i].gradeIn->riseOverRun();
+        const double g2 = figs[i].gradeOut->riseOverRun();
+        const double x = station - (pvis[i].station - half);
+        const double start = pvis[i].height - g1 * half;
+        return DesignPoint{start + g1 * x + (g2 - g1) * x * x / (2 * pvis[i].curveLength),
+                           Grade::riseOverRun(g1 + (g2 - g1) * x / pvis[i].curveLength)};
+    }
+    for (std::size_t i = 0; i + 1 < pvis.size(); ++i) {
+        if (station > pvis[i + 1].station || !figs[i].gradeOut) continue;
+        const double g = figs[i].gradeOut->riseOverRun();
+        return DesignPoint{pvis[i].height + g * (station - pvis[i].station), *figs[i].gradeOut};
+    }
+    return std::nullopt;
+}
+
+std::optional<double> fillDepth(const std::vector<Pvi>& design, const std::vector<ProfilePoint>& ground,
+                                double station) {
+    const auto d = designAt(design, station);
+    const auto g = heightAt(ground, station);
+    if (!d || !g) return std::nullopt;
+    return d->height - *g;
+}
+
+}  // namespace erdwerk::route

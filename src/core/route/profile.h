@@ -1,0 +1,60 @@
+#pragma once
+// Profiles: the ground along an alignment, and a design of grades and parabolic vertical curves.
+
+#include <optional>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/route/alignment.h"
+#include "core/terrain/locator.h"
+
+namespace erdwerk::route {
+
+/// Heights by station, rising stations; height absent off the surface.
+struct ProfilePoint {
+    double station = 0;
+    Vec2 place;
+    std::optional<double> height;
+};
+
+/// The ground under the alignment, with a point at each triangle edge crossed. Arcs are followed to 5 mm.
+std::vector<ProfilePoint> groundProfile(const AlignmentGeometry& alignment,
+                                        const terrain::TinLocator& surface);
+/// Height of a profile at a station, straight between its points; nothing where a neighbour is missing.
+std::optional<double> heightAt(const std::vector<ProfilePoint>& profile, double station);
+
+/// Point of vertical intersection. `curveLength` is the horizontal length of the parabola, half before and
+/// half after; 0 for a plain grade break.
+struct Pvi {
+    double station = 0;
+    double height = 0;
+    double curveLength = 0;
+    friend bool operator==(const Pvi&, const Pvi&) = default;
+};
+
+/// Rising stations, lengths not negative, curves that do not overlap nor pass the ends.
+Result<void> validate(const std::vector<Pvi>& pvis);
+
+/// What stands between the PVIs: grades before and after, and for a curve its K value (length per per cent of
+/// change).
+struct PviFigures {
+    std::optional<Grade> gradeIn;
+    std::optional<Grade> gradeOut;
+    std::optional<double> k;
+    bool crest = false;
+};
+std::vector<PviFigures> figures(const std::vector<Pvi>& pvis);
+
+/// Height and grade of the design at a station; nothing outside the first and last PVI. On a curve
+/// y = y0 + g1 x + (g2 - g1) x² / (2 L), x from the start of the curve.
+struct DesignPoint {
+    double height = 0;
+    Grade grade;
+};
+std::optional<DesignPoint> designAt(const std::vector<Pvi>& pvis, double station);
+
+/// Design minus ground at a station: positive is fill, negative cut.
+std::optional<double> fillDepth(const std::vector<Pvi>& design, const std::vector<ProfilePoint>& ground,
+                                double station);
+
+}  // namespace erdwerk::route

@@ -1,0 +1,19 @@
+#pragma once
+// Ending a surface on a boundary.
+
+#include "core/base/result.h"
+#include "core/terrain/build.h"
+
+namespace erdwerk::terrain {
+
+/// BadInput for fewer than three corners, repeated corners, sides that cross or a ring without area.
+Result<void> validate(const Boundary& boundary);
+
+/// Requires that the sides of the ring are constrained edges. Keeps the triangles inside.
+Tin keepInside(const Tin& tin, const std::vector<Vec2>& ring);
+
+/// Cuts the surface along the ring: the part inside keeps exactly its heights. The sides of the ring become
+/// constrained edges with a vertex wherever they cross an edge of the surface.
+Tin clip(const Tin& tin, const std::vector<Vec2>& ring);
+
+}  // namespace erdwerk::terrain

@@ -1,0 +1,25 @@
+#pragma once
+// Cutting lines where they cross, before they become constraints.
+
+#include <array>
+#include <cstdint>
+#include <vector>
+
+#include "core/terrain/build.h"
+
+namespace erdwerk::terrain {
+
+/// Sides between positions in `vertices`, none of which cross except by rounding.
+struct NodedLines {
+    std::vector<Vec3> vertices;  ///< line corners in order, then crossings
+    std::vector<std::array<std::uint32_t, 2>> sides;
+    std::vector<Crossing> crossings;
+    std::size_t corners = 0;  ///< how many of the vertices are line corners
+};
+
+/// Each proper crossing becomes a shared vertex at the height of the first line. Where a corner lies on
+/// another line's side, the corner's height becomes that of the first line in order. Costs O(n log n +
+/// crossings).
+NodedLines nodeLines(const std::vector<Breakline>& lines);
+
+}  // namespace erdwerk::terrain

@@ -1,0 +1,91 @@
+#include "core/format/landxml.h"
+
+#include "core/format/import.h"
+#include "demo_site/project.h"
+#include "support/geometry.h"
+
+namespace erdwerk::format {
+namespace {
+
+using test::Folder;
+using test::valueOf;
+
+TEST(LandXml, TheDemoComesBackTheSame) {
+    const Folder folder;
+    const auto derived = valueOf(document::derive(demo::project(demo::survey(7))));
+    const LandXml content = landXmlOf(derived);
+    EXPECT_EQ(content.left.size(), 3U);  // lines, labels, sheets
+    ASSERT_TRUE(writeLandXml(folder / "a.xml", content, "Quillmoor & <Observatory>"));
+    const LandXml back = valueOf(readLandXml(folder / "a.xml"));
+    ASSERT_EQ(back.points.size(), content.points.size());
+    EXPECT_EQ(back.points[3].plan, content.points[3].plan);
+    EXPECT_EQ(back.points[3].height, content.points[3].height);
+    ASSERT_EQ(back.surfaces.size(), 1U);
+    const auto& a = content.surfaces[0].tin;
+    const auto& b = back.surfaces[0].tin;
+    EXPECT_TRUE(
+        std::equal(a.vertices().begin(), a.vertices().end(), b.vertices().begin(), b.vertices().end()));
+    EXPECT_TRUE(std::equal(a.corners().begin(), a.corners().end(), b.corners().begin(), b.corners().end()));
+    ASSERT_EQ(back.alignments.size(), 1U);
+    EXPECT_NEAR(geometry::lengthOf(back.alignments[0].path), geometry::lengthOf(content.alignments[0].path),
+                1e-6);
+    EXPECT_EQ(back.alignments[0].profiles[0].design, content.alignments[0].profiles[0].design);
+    ASSERT_EQ(back.parcels.size(), 1U);
+    EXPECT_NEAR(std::abs(geometry::signedArea(back.parcels[0].path)),
+                std::abs(geometry::signedArea(content.parcels[0].path)), 1e-6);
+}
+
+TEST(LandXml, ImportMakesObjectsOfAll) {
+    const Folder folder;
+    const auto derived = valueOf(document::derive(demo::project(demo::survey(7))));
+    ASSERT_TRUE(writeLandXml(folder / "a.xml", landXmlOf(derived), "Q"));
+    const auto imported = valueOf(importFile({}, folder / "a.xml", {}));
+    EXPECT_EQ(imported.document.all<document::Surface>().size(), 1U);
+    EXPECT_EQ(imported.document.all<document::Alignment>().size(), 1U);
+    EXPECT_EQ(imported.document.all<document::Profile>().size(), 1U);
+    EXPECT_EQ(imported.document.all<document::Parcel>().size(), 1U);
+    const auto again = valueOf(document::derive(imported.document));
+    EXPECT_NEAR(again.parcels.begin()->second->geometry.area, derived.parcels.begin()->second->geometry.area,
+                1e-6);
+}
+
+TEST(LandXml, NamesFileAndLineOfWhatIsWrong) {
+    const Folder folder;
+    const std::string head =
+        "<?xml version=\"1.0\"?>\n<LandXML xmlns=\"http://www.landxml.org/schema/LandXML-1.2\" "
+        "version=\"1.2\">\n";
+    const auto error = [&](const std::string& text) {
+        const auto r = readLandXml(folder.file("b.xml", text));
+        EXPECT_FALSE(r) << text;
+        return r ? Error{} : r.error();
+    };
+    EXPECT_EQ(error("<a").line, 1);
+    EXPECT_EQ(error("<a/>").text, "is not a LandXML file");
+    EXPECT_FALSE(error("").text.empty());
+    auto e = error(head + "<CgPoints>\n<CgPoint name=\"1\">1 x</CgPoint></CgPoints></LandXML>");
+    EXPECT_EQ(e.line, 4);
+    EXPECT_THAT(e.text, testing::HasSubstr("'x' is not a number"));
+    e = error(head +
+              "<Surfaces><Surface name=\"s\"><Definition><Pnts><P id=\"1\">0 0 0</P></Pnts><Faces>\n<F>1 2 "
+              "3</F></Faces></Definition></Surface></Surfaces></LandXML>");
+    EXPECT_EQ(e.line, 4);
+    EXPECT_THAT(e.text, testing::HasSubstr("names point 2"));
+    EXPECT_FALSE(
+        error(head + "<CgPoints><CgPoint name=\"1\">nan 3 4</CgPoint></CgPoints></LandXML>").text.empty());
+}
+
+TEST(LandXml, ConvertsUnitsOnImport) {
+    const Folder folder;
+    LandXml feet;
+    feet.unit = LengthUnit::InternationalFoot;
+    feet.points.push_back({"1", {1000, 2000}, 10.0, "", ""});
+    ASSERT_TRUE(writeLandXml(folder / "ft.xml", feet, "f"));
+    const auto imported = valueOf(importFile({}, folder / "ft.xml", {}));
+    const auto& p =
+        imported.document.get<document::Points>(imported.document.all<document::Points>()[0])->set[0];
+    EXPECT_NEAR(p.plan.x, 304.8, 1e-9);
+    EXPECT_NEAR(*p.height, 3.048, 1e-12);
+}
+
+}  // namespace
+}  // namespace erdwerk::format

@@ -1,0 +1,178 @@
+#include "core/linework/edit.h"
+
+#include "support/geometry.h"
+
+namespace erdwerk::linework {
+namespace {
+
+using test::places;
+using test::valueOf;
+
+const SurfaceHeight noSurface = [](ObjectId, Vec2) -> Result<std::optional<double>> {
+    return std::optional<double>{};
+};
+
+LineVertex gradePoint(double fraction, HeightRule rule) {
+    LineVertex v;
+    v.isCorner = false;
+    v.fraction = fraction;
+    v.rule = rule;
+    return v;
+}
+
+/// A line with an arc, grade points and every kind of rule.
+Line3D rich() {
+    Line3D line = lineThrough(places("0 0, 20 0, 40 20, 40 60"), {10.0, {}, {}, 14.0});
+    line.vertices[1].rule = GradeFromPrevious{Grade::percent(2)};
+    line.vertices[1].through = Vec2{20 + 20 * std::sin(0.785398163397), 20 - 20 * std::cos(0.785398163397)};
+    line.vertices[2].rule = RiseFromPrevious{0.3};
+    line.vertices.insert(line.vertices.begin() + 3, gradePoint(0.25, Interpolated{}));
+    line.vertices.insert(line.vertices.begin() + 1, gradePoint(0.5, GradeFromPrevious{Grade::percent(-1)}));
+    return line;
+}
+
+/// Height along the line at even distances: two lines that agree look the same in profile.
+std::vector<double> heights(const Line3D& line, bool backwards = false) {
+    const auto r = resolve(line, noSurface);
+    std::vector<double> out;
+    for (int k = 0; k <= 40; ++k) {
+        const double t = (backwards ? 40 - k : k) / 40.0;
+        out.push_back(heightAt(r, t * r.length).value_or(-999));
+    }
+    return out;
+}
+
+void expectSameHeights(const std::vector<double>& a, const std::vector<double>& b) {
+    ASSERT_EQ(a.size(), b.size());
+    for (std::size_t i = 0; i < a.size(); ++i) EXPECT_NEAR(a[i], b[i], 1e-9) << "place " << i;
+}
+
+TEST(InsertCorner, ChangesNeitherPlanNorHeights) {
+    const Line3D line = rich();
+    for (std::size_t segment = 0; segment < 3; ++segment) {
+        const Line3D with = valueOf(insertCorner(line, segment, 0.4));
+        EXPECT_EQ(with.vertices.size(), line.vertices.size() + 1);
+        EXPECT_NEAR(geometry::lengthOf(planPath(with)), geometry::lengthOf(planPath(line)), 1e-9);
+        // A corner that is interpolated stands in front of a relative rule: only stretches without one keep
+        // their shape.
+        if (segment == 2) expectSameHeights(heights(with), heights(line));
+    }
+    EXPECT_FALSE(insertCorner(line, 9, 0.5));
+    EXPECT_FALSE(insertCorner(line, 0, 0));
+}
+
+TEST(InsertCorner, OnAGradePointTurnsItIntoACorner) {
+    const Line3D with = valueOf(insertCorner(rich(), 0, 0.5));
+    EXPECT_EQ(with.vertices.size(), rich().vertices.size());
+    EXPECT_TRUE(with.vertices[1].isCorner);
+    EXPECT_TRUE(std::holds_alternative<GradeFromPrevious>(with.vertices[1].rule));
+}
+
+TEST(InsertGradePoint, StandsInOrderAndOnlyOnce) {
+    const Line3D with = valueOf(insertGradePoint(rich(), 0, 0.8, FixedHeight{3}));
+    EXPECT_DOUBLE_EQ(with.vertices[2].fraction, 0.8);
+    EXPECT_FALSE(insertGradePoint(with, 0, 0.8));
+    EXPECT_FALSE(insertGradePoint(with, 0, 1));
+}
+
+TEST(MoveCorner, KeepsTheShareOfTheArcsBulge) {
+    Line3D line = lineThrough(places("0 0, 10 0"), {1.0, 2.0});
+    line.vertices[0].through = Vec2{5, 2};
+    const Line3D moved = valueOf(moveCorner(line, 1, {20, 0}));
+    EXPECT_THAT(*moved.vertices[0].through, test::IsNear(10, 4, 1e-9));
+    EXPECT_FALSE(moveCorner(line, 5, {0, 0}));
+    EXPECT_FALSE(moveGradePoint(line, 0, 0.5));
+}
+
+TEST(RemoveVertex, CarriesGradePointsOver) {
+    Line3D line = lineThrough(places("0 0, 10 0, 40 0"), {1.0, {}, 5.0});
+    line.vertices[1].rule = Interpolated{};
+    line.vertices.insert(line.vertices.begin() + 2, gradePoint(0.5, FixedHeight{9}));
+    const Line3D without = valueOf(removeVertex(line, 1));
+    ASSERT_EQ(without.vertices.size(), 3U);
+    EXPECT_NEAR(without.vertices[1].fraction, 25.0 / 40, 1e-12);
+    EXPECT_FALSE(removeVertex(lineThrough(places("0 0, 1 1"), {}), 0));
+    const Line3D ring = lineThrough(places("0 0, 10 0, 10 10, 0 10"), {}, true);
+    EXPECT_EQ(valueOf(removeVertex(ring, 0)).vertices.front().place, (Vec2{10, 0}));
+}
+
+TEST(Split, BothPartsKeepTheirHeights) {
+    const Line3D line = rich();
+    const auto r = resolve(line, noSurface);
+    for (std::size_t i = 1; i + 1 < line.vertices.size(); ++i) {
+        const auto [a, b] = valueOf(split(line, r, i));
+        SCOPED_TRACE("at vertex " + std::to_string(i));
+        EXPECT_FALSE(validate(a));
+        EXPECT_FALSE(validate(b));
+        const auto ra = resolve(a, noSurface);
+        const auto rb = resolve(b, noSurface);
+        EXPECT_NEAR(ra.length + rb.length, r.length, 1e-9);
+        EXPECT_NEAR(*ra.vertices.back().height, *r.vertices[i].height, 1e-9);
+        EXPECT_NEAR(*rb.vertices.front().height, *r.vertices[i].height, 1e-9);
+        EXPECT_NEAR(*rb.vertices.back().height, *r.vertices.back().height, 1e-9);
+    }
+    EXPECT_FALSE(split(line, r, 0));
+}
+
+TEST(Split, OpensAClosedLine) {
+    const Line3D ring = lineThrough(places("0 0, 10 0, 10 10, 0 10"), {1.0, 2.0, 3.0, 4.0}, true);
+    const auto [open, none] = valueOf(split(ring, resolve(ring, noSurface), 2));
+    EXPECT_FALSE(open.closed);
+    EXPECT_EQ(open.vertices.size(), 5U);
+    EXPECT_EQ(open.vertices.front().place, open.vertices.back().place);
+    EXPECT_TRUE(none.vertices.empty());
+    EXPECT_NEAR(resolve(open, noSurface).length, 40, 1e-12);
+}
+
+TEST(Join, PutsBackWhatWasSplit) {
+    const Line3D line = rich();
+    const auto r = resolve(line, noSurface);
+    const auto [a, b] = valueOf(split(line, r, 2));
+    const Line3D joined = valueOf(join(a, b));
+    EXPECT_EQ(joined.vertices.size(), line.vertices.size());
+    expectSameHeights(heights(joined), heights(line));
+    EXPECT_FALSE(join(lineThrough(places("0 0, 1 0, 1 1"), {}, true), a));
+}
+
+TEST(Reverse, KeepsTheHeightsAndIsItsOwnOpposite) {
+    const Line3D line = rich();
+    const Line3D back = reversed(line, resolve(line, noSurface));
+    expectSameHeights(heights(back, true), heights(line));
+    EXPECT_NEAR(geometry::lengthOf(planPath(back)), geometry::lengthOf(planPath(line)), 1e-9);
+    const Line3D again = reversed(back, resolve(back, noSurface));
+    expectSameHeights(heights(again), heights(line));
+}
+
+TEST(Reverse, ATypedGradeStaysAGradeWithTheOtherSign) {
+    Line3D line = lineThrough(places("0 0, 10 0, 20 0"), {100.0});
+    line.vertices[1].rule = GradeFromPrevious{Grade::percent(2)};
+    line.vertices[2].rule = GradeFromPrevious{Grade::percent(-3)};
+    const Line3D back = reversed(line, resolve(line, noSurface));
+    EXPECT_NEAR(std::get<FixedHeight>(back.vertices[0].rule).height, 99.9, 1e-12);
+    EXPECT_NEAR(std::get<GradeFromPrevious>(back.vertices[1].rule).grade.percent(), 3, 1e-12);
+    EXPECT_NEAR(std::get<GradeFromPrevious>(back.vertices[2].rule).grade.percent(), -2, 1e-12);
+}
+
+TEST(Drape, PutsAGradePointOnEachEdgeCrossed) {
+    terrain::BuildInput input;
+    std::mt19937 random(9);
+    input.points =
+        test::scattered(random, 150, 100, [](double x, double y) { return std::sin(x / 8) * 3 + y / 20; });
+    const terrain::TinLocator surface(
+        std::make_shared<const terrain::Tin>(valueOf(terrain::build(input)).tin));
+    const Line3D draped = valueOf(drape(lineThrough(places("20 20, 80 40, 60 85"), {}), surface, {3}));
+    const auto r = resolve(
+        draped, [&](ObjectId, Vec2 p) -> Result<std::optional<double>> { return surface.heightAt(p); });
+    ASSERT_TRUE(r.complete());
+    EXPECT_GT(r.vertices.size(), 15U);
+    // Between its points the line lies on the surface.
+    for (int k = 1; k < 200; ++k) {
+        const double d = r.length * k / 200;
+        const auto at = geometry::positionAt(r.path, d);
+        EXPECT_NEAR(*heightAt(r, d), *surface.heightAt(at.place), 1e-4);
+    }
+    EXPECT_FALSE(drape(lineThrough(places("500 500, 600 600"), {}), surface, {3}));
+}
+
+}  // namespace
+}  // namespace erdwerk::linework

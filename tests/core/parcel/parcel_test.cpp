@@ -1,0 +1,121 @@
+#include "core/parcel/parcel.h"
+
+#include <numbers>
+
+#include "support/geometry.h"
+
+namespace erdwerk::parcel {
+namespace {
+
+using testing::HasSubstr;
+
+/// North 60, east 80, then a tangent half circle to the right of radius 30, back west 80: 60 x 80 + 450 pi.
+Path racetrack() {
+    return {{{0, 0}, {0, 60}, {}},
+            {{0, 60}, {80, 60}, {}},
+            {{80, 60}, {80, 0}, Vec2{110, 30}},
+            {{80, 0}, {0, 0}, {}}};
+}
+
+TEST(Survey, GivesCoursesAreaAndClosure) {
+    const auto p = survey(racetrack());
+    ASSERT_EQ(p.courses.size(), 4U);
+    EXPECT_NEAR(p.area, 4800 + 450 * std::numbers::pi, 1e-9);
+    EXPECT_NEAR(p.perimeter, 220 + 30 * std::numbers::pi, 1e-9);
+    EXPECT_EQ(p.closure.distance, 0);
+    EXPECT_FALSE(p.closure.ratio);
+    EXPECT_NEAR(p.courses[1].azimuth.degrees(), 90, 1e-12);
+    const Course& c = p.courses[2];
+    EXPECT_TRUE(c.isCurve && c.right && c.tangent);
+    EXPECT_NEAR(c.radius, 30, 1e-9);
+    EXPECT_NEAR(c.delta.degrees(), 180, 1e-9);
+    EXPECT_NEAR(c.arcLength, 30 * std::numbers::pi, 1e-9);
+    EXPECT_NEAR(c.distance, 60, 1e-12);
+    EXPECT_NEAR(c.azimuth.degrees(), 180, 1e-12);
+}
+
+TEST(Survey, CallsTheCurveOnTheOtherSideWhenReversed) {
+    const auto p = survey(geometry::reversed(racetrack()));
+    EXPECT_NEAR(p.area, 4800 + 450 * std::numbers::pi, 1e-9);
+    EXPECT_FALSE(p.courses[1].right);
+    EXPECT_TRUE(p.courses[1].tangent);
+}
+
+TEST(Survey, ANonTangentCurveIsCalledSo) {
+    Path path = racetrack();
+    path[2].through = Vec2{100, 30};
+    EXPECT_FALSE(survey(path).courses[2].tangent);
+}
+
+TEST(Survey, BeginsWhereItIsTold) {
+    const auto p = survey(racetrack(), 2);
+    EXPECT_TRUE(p.courses[0].isCurve);
+    EXPECT_TRUE(p.courses[0].tangent);
+    EXPECT_NEAR(p.area, 4800 + 450 * std::numbers::pi, 1e-9);
+}
+
+/// Worked closure: last corner 3 east and 4 north of the first: 5 away, back along azimuth 180 + atan(3 / 4).
+TEST(Survey, MeasuresTheMisclosure) {
+    const Path open{{{0, 0}, {0, 100}, {}}, {{0, 100}, {100, 100}, {}}, {{100, 100}, {3, 4}, {}}};
+    const auto p = survey(open);
+    EXPECT_NEAR(p.closure.distance, 5, 1e-12);
+    EXPECT_NEAR(p.closure.azimuth->degrees(), 180 + std::atan2(3, 4) * 180 / std::numbers::pi, 1e-9);
+    EXPECT_NEAR(*p.closure.ratio, p.perimeter / 5, 1e-9);
+    EXPECT_FALSE(p.closure.closes(LengthUnit::Metre));
+    EXPECT_THAT(describe(p, {}), HasSubstr("do not close"));
+}
+
+TEST(Survey, CoursesOfRandomFiguresSumToZero) {
+    for (unsigned seed = 0; seed < 200; ++seed) {
+        std::mt19937 random(seed);
+        std::uniform_real_distribution<double> wobble(20, 60);
+        Path path;
+        std::vector<Vec2> corners;
+        for (int k = 0; k < 7; ++k) {
+            const double a = 2 * std::numbers::pi * k / 7;
+            const double r = wobble(random);
+            corners.push_back({48000 + r * std::cos(a), 91000 + r * std::sin(a)});
+        }
+        for (std::size_t k = 0; k < 7; ++k) path.push_back({corners[k], corners[(k + 1) % 7], std::nullopt});
+        const auto p = survey(path);
+        Vec2 sum{};
+        for (const auto& c : p.courses) sum = sum + geometry::directionOf(c.azimuth) * c.distance;
+        EXPECT_NEAR(geometry::length(sum), 0, 1e-9) << "seed " << seed;
+    }
+}
+
+TEST(Describe, SaysEachCourseInWords) {
+    DescriptionOptions options;
+    options.name = "Plot Q-4";
+    options.beginning = "the iron pin";
+    const std::string text = describe(survey(racetrack()), options);
+    EXPECT_THAT(text, HasSubstr("Beginning at the iron pin (E 0.00  N 0.00), the point of beginning;\nthence "
+                                "N 0°00'00\" E, a distance of 60.00 metres;"));
+    EXPECT_THAT(
+        text,
+        HasSubstr("thence along a tangent curve to the right, having a radius of 30.00 metres and a central "
+                  "angle of 180°00'00\", the chord of "
+                  "which bears S 0°00'00\" E and measures 60.00 metres, an arc length of 94.25 metres;"));
+    EXPECT_THAT(
+        text,
+        HasSubstr(
+            "a distance of 80.00 metres, to the point of beginning.\n\nContaining 6213.72 square metres"));
+}
+
+TEST(Describe, UsesFeetAndAcres) {
+    DescriptionOptions options;
+    options.display.unit = LengthUnit::UsSurveyFoot;
+    EXPECT_THAT(describe(survey(racetrack()), options), HasSubstr("6214 square feet (0.1426 acres)"));
+}
+
+TEST(CourseTable, NumbersLinesAndCurvesApart) {
+    const auto rows = courseTable(survey(racetrack()), {});
+    EXPECT_EQ(rows[0].name, "L1");
+    EXPECT_EQ(rows[2].name, "C1");
+    EXPECT_EQ(rows[3].name, "L3");
+    EXPECT_EQ(rows[2].radius, "30.00");
+    EXPECT_EQ(rows[0].radius, "");
+}
+
+}  // namespace
+}  // namespace erdwerk::parcel

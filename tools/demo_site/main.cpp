@@ -1,0 +1,98 @@
+// Writes the demo site's files, or large data for benchmarks.
+
+#include <CLI/CLI.hpp>
+#include <filesystem>
+#include <iostream>
+
+#include "core/format/output.h"
+#include "core/format/project_file.h"
+#include "core/format/survey_csv.h"
+#include "core/format/vector_file.h"
+#include "demo_site/project.h"
+
+namespace {
+
+using namespace erdwerk;
+
+format::VectorFeature feature(const demo::NamedLine& line, bool curve) {
+    format::VectorFeature f;
+    const auto value = linework::resolve(
+        line.line,
+        [](ObjectId, geometry::Vec2) -> Result<std::optional<double>> { return std::optional<double>{}; });
+    f.flat = !value.complete();
+    for (const auto& v : value.vertices) f.places.push_back({v.place.x, v.place.y, v.height.value_or(0)});
+    if (curve)
+        f.curve = line.line;
+    else if (line.line.closed)
+        f.places.push_back(f.places.front());
+    f.values = {line.name};
+    return f;
+}
+
+Result<void> writeLines(const std::string& path, const std::string& layer,
+                        const std::vector<demo::NamedLine>& lines, bool curve) {
+    format::VectorLayer out{layer, curve ? format::Shape::CurveZ : format::Shape::LineZ, {{"name"}}, {}};
+    for (const auto& line : lines) out.features.push_back(feature(line, curve));
+    return format::writeVectorFile(path, {out});
+}
+
+Result<void> writeDemo(const std::string& folder, std::uint32_t seed) {
+    const demo::Site site = demo::survey(seed);
+    if (auto done = format::replaceFile(folder + "/survey.csv", format::writePoints(site.points)); !done)
+        return done;
+    if (auto done = writeLines(folder + "/lines.gpkg", "breaklines", site.breaklines, false); !done)
+        return done;
+    if (auto done = writeLines(folder + "/rim.geojson", "rim", {site.rim}, false); !done) return done;
+    if (auto done = writeLines(folder + "/lane.gpkg", "lane", {site.lane}, true); !done) return done;
+    if (auto done = writeLines(folder + "/plot.gpkg", "plot", {site.plot}, true); !done) return done;
+    const auto derived = document::derive(demo::project(site));
+    if (!derived) return tl::unexpected(derived.error());
+    if (auto stamp = format::saveProject(folder + "/quillmoor.erdwerk", *derived); !stamp)
+        return tl::unexpected(stamp.error());
+    return {};
+}
+
+Result<void> writeLarge(const std::string& folder, std::size_t points, std::size_t segments,
+                        std::uint32_t seed) {
+    const auto input = demo::largeInput(points, segments, seed);
+    std::vector<survey::SurveyPoint> survey;
+    survey.reserve(points);
+    for (const auto& p : input.points)
+        survey.push_back({std::to_string(survey.size() + 1), p.plan(), p.z, "GRND", ""});
+    if (auto done = format::replaceFile(folder + "/points.csv", format::writePoints(survey)); !done)
+        return done;
+    std::vector<demo::NamedLine> lines;
+    for (const auto& line : input.lines) {
+        std::vector<geometry::Vec2> plan;
+        std::vector<std::optional<double>> heights;
+        for (const auto& c : line.corners) {
+            plan.push_back(c.plan());
+            heights.emplace_back(c.z);
+        }
+        lines.push_back({"Break " + std::to_string(lines.size() + 1), linework::lineThrough(plan, heights)});
+    }
+    return lines.empty() ? Result<void>{} : writeLines(folder + "/lines.gpkg", "breaklines", lines, false);
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    CLI::App app("Makes the Quillmoor Observatory demo site.");
+    std::string folder = ".";
+    std::uint32_t seed = 7;
+    std::size_t points = 0;
+    std::size_t segments = 20000;
+    app.add_option("-o,--output", folder, "folder to write to");
+    app.add_option("--seed", seed, "the same seed gives the same data");
+    app.add_option("--points", points, "instead of the demo, this many points over a larger site");
+    app.add_option("--segments", segments, "with --points: breakline sides");
+    CLI11_PARSE(app, argc, argv);
+    std::error_code ignored;
+    std::filesystem::create_directories(folder, ignored);
+    const auto done = points > 0 ? writeLarge(folder, points, segments, seed) : writeDemo(folder, seed);
+    if (!done) {
+        std::cerr << "erdwerk-demo-site: " << done.error().message() << "\n";
+        return 2;
+    }
+    return 0;
+}

@@ -1,0 +1,130 @@
+#include "demo_site/project.h"
+
+#include "core/document/edit.h"
+
+namespace erdwerk::demo {
+
+using namespace document;
+using geometry::Vec2;
+
+namespace {
+
+class Maker {
+public:
+    explicit Maker(const Site& site) : site_(site) {}
+
+    Document run() {
+        Settings settings;
+        settings.name = "Quillmoor Observatory";
+        document_ = document_.withSettings(settings);
+        groups();
+        field();
+        ground();
+        shape();
+        route();
+        record();
+        return document_;
+    }
+
+private:
+    ObjectId add(const std::string& name, Payload payload, ObjectId group = {}) {
+        ObjectId id;
+        document_ = document_.added(name, std::move(payload), &id, group);
+        return id;
+    }
+
+    void groups() {
+        rock_ = add("Rock", Group{"#3F5C73", true});
+        site_works_ = add("Site works", Group{"#2C6E68", true});
+        field_lines_ = add("Field lines", Group{"#3F5C73", true});
+    }
+
+    void field() {
+        points_ = add("survey", Points{survey::PointSet(site_.points)});
+        for (const auto& line : site_.breaklines) {
+            const bool rock = line.name.find("Knoll") != std::string::npos;
+            breaklines_.push_back(add(line.name, Line{line.line}, rock ? rock_ : field_lines_));
+        }
+        rim_ = add(site_.rim.name, Line{site_.rim.line}, field_lines_);
+    }
+
+    void ground() {
+        std::vector<Source> sources{{points_, Role::Points}};
+        for (const ObjectId line : breaklines_) sources.push_back({line, Role::Breakline});
+        sources.push_back({rim_, Role::Edge});
+        document_ = addSurface(document_, "Ground", sources, &ground_);
+    }
+
+    void shape() {
+        // The terrace: one fixed corner, falls of 1 % away from it, back corner interpolated.
+        using namespace linework;
+        Line3D pad;
+        pad.closed = true;
+        const Vec2 base{originEast + 92, originNorth + 82};
+        const std::vector<std::pair<Vec2, HeightRule>> corners{
+            {base, FixedHeight{321.4}},
+            {base + Vec2{28, 0}, GradeFromPrevious{Grade::percent(-1)}},
+            {base + Vec2{28, 20}, RiseFromPrevious{0.15}},
+            {base + Vec2{0, 20}, Interpolated{}}};
+        for (const auto& [place, rule] : corners) {
+            LineVertex v;
+            v.place = place;
+            v.rule = rule;
+            pad.vertices.push_back(v);
+        }
+        add("Dome Terrace", Line{pad}, site_works_);
+        Line3D service = lineThrough({{originEast + 20, originNorth + 34},
+                                      {originEast + 60, originNorth + 58},
+                                      {originEast + 92, originNorth + 80}},
+                                     {});
+        for (auto& v : service.vertices) v.rule = OnSurface{ground_, -0.8};
+        LineVertex middle;
+        middle.isCorner = false;
+        middle.fraction = 0.5;
+        middle.rule = OnSurface{ground_, -0.8};
+        service.vertices.insert(service.vertices.begin() + 1, middle);
+        add("Service trench", Line{service}, site_works_);
+    }
+
+    void route() {
+        const ObjectId line = add(site_.lane.name + " centre", Line{site_.lane.line}, site_works_);
+        lane_ = add(site_.lane.name, Alignment{line, false, 0, 10});
+        std::vector<route::Pvi> design{{0, 315.4, 0}, {78, 318.1, 40}, {158, 319.0, 40}, {228, 323.9, 0}};
+        add("Lane design", Profile{lane_, ground_, design, 5});
+    }
+
+    void record() {
+        const ObjectId line = add(site_.plot.name + " boundary", Line{site_.plot.line}, site_works_);
+        const ObjectId parcel =
+            add(site_.plot.name, Parcel{line, false, 0, "the iron pin at the south-west corner of Plot Q-4"});
+        std::array<ObjectId, 3> styles;
+        for (const auto kind :
+             {annotate::LabelKind::Segment, annotate::LabelKind::Curve, annotate::LabelKind::Point})
+            styles[static_cast<std::size_t>(kind)] = add("Plain " + std::string(annotate::kindName(kind)),
+                                                         document::LabelStyle{annotate::defaultStyle(kind)});
+        const auto path = planPath(site_.plot.line);
+        for (std::size_t i = 0; i < path.size(); ++i)
+            add("Plot course " + std::to_string(i + 1), Label{line, i, styles[arcOf(path[i]) ? 1 : 0]});
+        add("Plan of Plot Q-4", Sheet{Paper::A3,
+                                      500,
+                                      {originEast + 108, originNorth + 92},
+                                      parcel,
+                                      "Quillmoor Observatory",
+                                      "Plan of Plot Q-4",
+                                      "Erdwerk demo",
+                                      "2026-11-25"});
+    }
+
+    const Site& site_;
+    Document document_;
+    ObjectId rock_, site_works_, field_lines_, points_, rim_, ground_, lane_;
+    std::vector<ObjectId> breaklines_;
+};
+
+}  // namespace
+
+Document project(const Site& site) {
+    return Maker(site).run();
+}
+
+}  // namespace erdwerk::demo

@@ -1,0 +1,226 @@
+#include "demo_site/site.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+#include <random>
+
+namespace erdwerk::demo {
+
+using geometry::Vec2;
+using geometry::Vec3;
+
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr Vec2 knollCentre{originEast + 168, originNorth + 142};
+constexpr double toeRatio = 1.22;
+
+double knollRadius(double angle) {
+    return 27 + 4 * std::sin(3 * angle) + 2.5 * std::cos(5 * angle + 1);
+}
+
+/// Millimetres, as a total station writes them.
+double rounded(double v) {
+    return std::round(v * 1000) / 1000;
+}
+
+Vec2 at(double east, double north) {
+    return {originEast + east, originNorth + north};
+}
+
+std::vector<Vec3> ring(double ratio, int count) {
+    std::vector<Vec3> out;
+    for (int k = 0; k < count; ++k) {
+        const double angle = 2 * pi * k / count;
+        const double r = knollRadius(angle) * ratio;
+        const Vec2 p = knollCentre + Vec2{std::cos(angle), std::sin(angle)} * r;
+        out.push_back({rounded(p.x), rounded(p.y), rounded(groundHeight(p))});
+    }
+    return out;
+}
+
+std::vector<Vec2> along(const std::vector<Vec2>& corners, double spacing) {
+    std::vector<Vec2> out;
+    for (std::size_t i = 0; i + 1 < corners.size(); ++i) {
+        const int pieces = std::max(
+            1, static_cast<int>(std::lround(geometry::distance(corners[i], corners[i + 1]) / spacing)));
+        for (int k = 0; k < pieces; ++k)
+            out.push_back(geometry::lerp(corners[i], corners[i + 1], static_cast<double>(k) / pieces));
+    }
+    out.push_back(corners.back());
+    return out;
+}
+
+struct Surveyor {
+    std::mt19937 random;
+    int next = 1001;
+    Site site;
+
+    double jitter(double size) { return size * (2.0 * static_cast<double>(random()) / 4294967295.0 - 1.0); }
+
+    void shoot(Vec2 p, const std::string& code, std::optional<double> height, const std::string& note = {}) {
+        site.points.push_back({std::to_string(next++),
+                               {rounded(p.x), rounded(p.y)},
+                               height ? std::optional(rounded(*height)) : std::nullopt,
+                               code,
+                               note});
+    }
+
+    /// Points along a line, coded, and the line through them.
+    void feature(const std::string& name, const std::string& code, const std::vector<Vec2>& places,
+                 double above, bool closed = false) {
+        std::vector<Vec2> corners;
+        std::vector<std::optional<double>> heights;
+        for (const Vec2 p : places) {
+            const Vec2 r{rounded(p.x), rounded(p.y)};
+            const double h = rounded(groundHeight(r) + above);
+            shoot(r, code, h);
+            corners.push_back(r);
+            heights.emplace_back(h);
+        }
+        site.breaklines.push_back({name, linework::lineThrough(corners, heights, closed)});
+    }
+};
+
+std::vector<Vec2> plan(const std::vector<Vec3>& places) {
+    std::vector<Vec2> out;
+    for (const Vec3& p : places) out.push_back(p.plan());
+    return out;
+}
+
+linework::LineVertex corner(Vec2 p, std::optional<Vec2> through = std::nullopt) {
+    linework::LineVertex v;
+    v.place = p;
+    v.through = through;
+    return v;
+}
+
+/// A centre line by PIs and radii: tangent arcs between straights. `skew` turns the last straight off its
+/// tangent.
+linework::Line3D centreLine(const std::vector<Vec2>& pis, const std::vector<double>& radii, double skew) {
+    linework::Line3D line;
+    line.vertices.push_back(corner(pis.front()));
+    for (std::size_t i = 1; i + 1 < pis.size(); ++i) {
+        const Angle in = geometry::azimuth(pis[i - 1], pis[i]);
+        const Angle out = geometry::azimuth(pis[i], pis[i + 1]);
+        const double turn = (out - in).signedTurn().radians();
+        const double tangent = radii[i - 1] * std::tan(std::abs(turn) / 2);
+        const Vec2 pc = pis[i] - geometry::directionOf(in) * tangent;
+        const Vec2 pt = pis[i] + geometry::directionOf(out) * tangent;
+        line.vertices.push_back(corner(pc, geometry::tangentArc(pc, in, pt).through));
+        line.vertices.push_back(corner(pt));
+    }
+    const Vec2 last = line.vertices.back().place;
+    const Angle direction = geometry::azimuth(last, pis.back()) + Angle::radians(skew);
+    line.vertices.push_back(
+        corner(last + geometry::directionOf(direction) * geometry::distance(last, pis.back())));
+    return line;
+}
+
+}  // namespace
+
+double groundHeight(Vec2 p) {
+    const double u = p.x - originEast;
+    const double v = p.y - originNorth;
+    double h = 313.5 + 0.042 * u + 0.034 * v + 1.3 * std::sin(u / 37) * std::cos(v / 29) +
+               0.35 * std::sin(u / 9 + v / 13);
+    const Vec2 d = p - knollCentre;
+    const double ratio = geometry::length(d) / knollRadius(std::atan2(d.y, d.x));
+    if (ratio < 1)
+        h += 22 + 7 * (1 - ratio * ratio);
+    else if (ratio < toeRatio)
+        h += 22 - 15 * (ratio - 1) / (toeRatio - 1);
+    else if (ratio < 2.6)
+        h += 7 * std::pow(1 - (ratio - toeRatio) / (2.6 - toeRatio), 2);
+    return h;
+}
+
+std::vector<Vec3> knollCrest(int count) {
+    return ring(1.0, count);
+}
+std::vector<Vec3> knollToe(int count) {
+    return ring(toeRatio, count);
+}
+
+Site survey(std::uint32_t seed) {
+    Surveyor s{std::mt19937(seed), 1001, {}};
+    for (double v = 6; v < siteDepth; v += 10.5)
+        for (double u = 6; u < siteWidth; u += 11) {
+            const Vec2 p = at(u + s.jitter(3), v + s.jitter(3));
+            s.shoot(p, "GRND", groundHeight(p) + s.jitter(0.02));
+        }
+    s.feature("North Knoll crest", "CREST1", plan(knollCrest(36)), 0, true);
+    s.feature("North Knoll toe", "TOE1", plan(knollToe(36)), 0, true);
+    const auto ditch = along({at(14, 176), at(48, 150), at(66, 112), at(58, 74), at(34, 52)}, 8);
+    s.feature("Peat ditch", "DITCH1", ditch, -0.6);
+    s.feature("Retaining wall foot", "WALL1", along({at(82, 128), at(108, 134), at(128, 128)}, 6), 0);
+    s.site.lane = {"Starling Lane",
+                   centreLine({at(8, 22), at(82, 46), at(146, 16), at(232, 44)}, {60, 85}, 0.021)};
+    const auto centre = planPath(s.site.lane.line);
+    const double length = geometry::lengthOf(centre);
+    for (const auto& [name, code, offset] :
+         {std::tuple{"Lane edge left", "LANEL", 2.5}, std::tuple{"Lane edge right", "LANER", -2.5}}) {
+        std::vector<Vec2> edge;
+        for (int k = 0; k <= 28; ++k) {
+            const auto p = geometry::positionAt(centre, length * k / 28.0);
+            edge.push_back(p.place + geometry::leftOf(geometry::directionOf(p.direction)) * offset);
+        }
+        s.feature(name, code, edge, 0);
+    }
+    // The footpath steps over the ditch on a plank: the two lines cross with different heights.
+    s.feature("Footpath", "PATH1", along({at(28, 118), at(84, 98), at(112, 108), at(126, 120)}, 9), 0.05);
+    s.shoot(at(203.4, 88.2), "SIGN", std::nullopt, "prism hidden, height to follow");
+    const auto& doubled = s.site.points[40];
+    s.shoot(doubled.plan, "GRND", *doubled.height + 0.17, "second setup");
+
+    const Vec2 a = at(72, 62);
+    const Vec2 b = at(132, 58);
+    const Vec2 c = at(146, 74);
+    const Vec2 d = at(141, 112);
+    const Vec2 e = at(104, 126);
+    const Vec2 f = at(70, 108);
+    linework::Line3D plot;
+    plot.closed = true;
+    plot.vertices = {corner(a), corner(b, geometry::tangentArc(b, geometry::azimuth(a, b), c).through),
+                     corner(c), corner(d, geometry::arcByRadius(d, e, 48, false).through),
+                     corner(e), corner(f)};
+    s.site.plot = {"Plot Q-4", plot};
+    s.site.rim = {
+        "Survey rim",
+        linework::lineThrough({at(4, 4), at(236, 5), at(235, 196), at(120, 194), at(5, 195)}, {}, true)};
+    return s.site;
+}
+
+terrain::BuildInput largeInput(std::size_t count, std::size_t segments, std::uint32_t seed) {
+    terrain::BuildInput input;
+    std::mt19937_64 random(seed);
+    std::uniform_real_distribution<double> unit(0, 1);
+    // The site is scaled up with the number of points, so their density stays that of a survey by scanner (4
+    // per m²).
+    const double scale = std::max(1.0, std::sqrt(static_cast<double>(count) / (4 * siteWidth * siteDepth)));
+    const auto height = [scale](double u, double v) { return groundHeight(at(u / scale, v / scale)); };
+    for (std::size_t i = 0; i < count; ++i) {
+        const double u = unit(random) * siteWidth * scale;
+        const double v = unit(random) * siteDepth * scale;
+        input.points.push_back({originEast + u, originNorth + v, height(u, v) + 0.02 * (unit(random) - 0.5)});
+    }
+    const std::size_t perLine = 200;
+    const std::size_t lines = (segments + perLine - 1) / perLine;
+    for (std::size_t l = 0; l < lines; ++l) {
+        terrain::Breakline line;
+        const double v0 = siteDepth * scale * (static_cast<double>(l) + 0.5) / static_cast<double>(lines);
+        const double wave = 0.3 * siteDepth * scale / static_cast<double>(lines);
+        const std::size_t sides = std::min(perLine, segments - l * perLine);
+        for (std::size_t k = 0; k <= sides; ++k) {
+            const double u =
+                siteWidth * scale * (0.02 + 0.96 * static_cast<double>(k) / static_cast<double>(perLine));
+            const double v = v0 + wave * std::sin(u / 7);
+            line.corners.push_back({originEast + u, originNorth + v, height(u, v)});
+        }
+        input.lines.push_back(std::move(line));
+    }
+    return input;
+}
+
+}  // namespace erdwerk::demo

@@ -1,0 +1,47 @@
+#pragma once
+// Quillmoor Observatory, made up: a terrain as a formula, and a survey of it. The same seed gives the same
+// data.
+
+#include <cstdint>
+#include <string>
+#include <vector>
+
+#include "core/linework/line3d.h"
+#include "core/survey/points.h"
+#include "core/terrain/build.h"
+
+namespace erdwerk::demo {
+
+inline constexpr double originEast = 48000;
+inline constexpr double originNorth = 91000;
+inline constexpr double siteWidth = 240;
+inline constexpr double siteDepth = 200;
+
+/// True height of the ground, metres.
+double groundHeight(geometry::Vec2 place);
+/// Crest and toe of North Knoll, `count` places round the rock.
+std::vector<geometry::Vec3> knollCrest(int count);
+std::vector<geometry::Vec3> knollToe(int count);
+
+struct NamedLine {
+    std::string name;
+    linework::Line3D line;
+};
+
+struct Site {
+    std::vector<survey::SurveyPoint> points;
+    std::vector<NamedLine> breaklines;  ///< crest, toe, ditch, wall, lane edges, footpath
+    NamedLine lane;  ///< centre line of Starling Lane: straights and curves, one joint not tangent
+    NamedLine plot;  ///< Plot Q-4, straight and curved courses
+    NamedLine rim;   ///< outer boundary of the survey, without heights
+};
+
+/// About 600 coded points with the deliberate faults: two crossing breaklines, a point without height, a
+/// doubled point and a joint that is not tangent.
+Site survey(std::uint32_t seed);
+
+/// `count` points spread evenly over the site, with centimetre noise; and `segments` breakline sides
+/// following the ground in smooth lines that do not cross.
+terrain::BuildInput largeInput(std::size_t count, std::size_t segments, std::uint32_t seed);
+
+}  // namespace erdwerk::demo
