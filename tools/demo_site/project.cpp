@@ -43,9 +43,12 @@ private:
         points_ = add("survey", Points{survey::PointSet(site_.points)});
         for (const auto& line : site_.breaklines) {
             const bool rock = line.name.find("Knoll") != std::string::npos;
-            breaklines_.push_back(add(line.name, Line{line.line}, rock ? rock_ : field_lines_));
+            const LineStyle style =
+                !rock ? LineStyle::Plain
+                      : (line.name.find("crest") != std::string::npos ? LineStyle::Crest : LineStyle::Toe);
+            breaklines_.push_back(add(line.name, Line{line.line, style}, rock ? rock_ : field_lines_));
         }
-        rim_ = add(site_.rim.name, Line{site_.rim.line}, field_lines_);
+        rim_ = add(site_.rim.name, Line{site_.rim.line, LineStyle::Plain}, field_lines_);
     }
 
     void ground() {
@@ -72,7 +75,7 @@ private:
             v.rule = rule;
             pad.vertices.push_back(v);
         }
-        add("Dome Terrace", Line{pad}, site_works_);
+        add("Dome Terrace", Line{pad, LineStyle::Plain}, site_works_);
         Line3D service = lineThrough({{originEast + 20, originNorth + 34},
                                       {originEast + 60, originNorth + 58},
                                       {originEast + 92, originNorth + 80}},
@@ -83,18 +86,20 @@ private:
         middle.fraction = 0.5;
         middle.rule = OnSurface{ground_, -0.8};
         service.vertices.insert(service.vertices.begin() + 1, middle);
-        add("Service trench", Line{service}, site_works_);
+        add("Service trench", Line{service, LineStyle::Plain}, site_works_);
     }
 
     void route() {
-        const ObjectId line = add(site_.lane.name + " centre", Line{site_.lane.line}, site_works_);
+        const ObjectId line =
+            add(site_.lane.name + " centre", Line{site_.lane.line, LineStyle::Plain}, site_works_);
         lane_ = add(site_.lane.name, Alignment{line, false, 0, 10});
         std::vector<route::Pvi> design{{0, 315.4, 0}, {78, 318.1, 40}, {158, 319.0, 40}, {228, 323.9, 0}};
         add("Lane design", Profile{lane_, ground_, design, 5});
     }
 
     void record() {
-        const ObjectId line = add(site_.plot.name + " boundary", Line{site_.plot.line}, site_works_);
+        const ObjectId line =
+            add(site_.plot.name + " boundary", Line{site_.plot.line, LineStyle::Plain}, site_works_);
         const ObjectId parcel =
             add(site_.plot.name, Parcel{line, false, 0, "the iron pin at the south-west corner of Plot Q-4"});
         std::array<ObjectId, 3> styles;

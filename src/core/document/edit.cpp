@@ -95,7 +95,7 @@ Document connectPoints(const Document& document, ObjectId set, const survey::Cha
         heights.pop_back();
     }
     if (corners.size() < 2) return document;
-    return document.added(name, Line{linework::lineThrough(corners, heights, closed)}, line);
+    return document.added(name, Line{linework::lineThrough(corners, heights, closed), {}}, line);
 }
 
 namespace {

@@ -14,6 +14,18 @@ std::string_view roleName(Role role) {
     return "points";
 }
 
+std::string_view styleName(LineStyle style) {
+    switch (style) {
+        case LineStyle::Crest:
+            return "crest";
+        case LineStyle::Toe:
+            return "toe";
+        case LineStyle::Plain:
+            break;
+    }
+    return "plain";
+}
+
 std::array<double, 2> paperSize(Paper paper) {
     switch (paper) {
         case Paper::A4:

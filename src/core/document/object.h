@@ -21,8 +21,13 @@ struct Points {
     survey::PointSet set;
 };
 
+/// How a line is drawn: a crest has hachures on its downhill side, a toe is dashed.
+enum class LineStyle { Plain, Crest, Toe };
+std::string_view styleName(LineStyle style);
+
 struct Line {
     linework::Line3D line;
+    LineStyle style = LineStyle::Plain;
 };
 
 enum class Role { Points, Breakline, Edge };

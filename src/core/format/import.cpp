@@ -30,7 +30,7 @@ std::string endingOf(const std::string& path) {
 
 Document addLine(const Document& document, const std::string& name, linework::Line3D line,
                  ObjectId* id = nullptr, ObjectId group = {}) {
-    return document.added(name, document::Line{std::move(line)}, id, group);
+    return document.added(name, document::Line{std::move(line), {}}, id, group);
 }
 
 }  // namespace

@@ -62,7 +62,7 @@ struct PayloadToJson {
             }
             vertices.push_back(std::move(j));
         }
-        return {{"closed", p.line.closed}, {"vertices", std::move(vertices)}};
+        return {{"closed", p.line.closed}, {"style", styleName(p.style)}, {"vertices", std::move(vertices)}};
     }
     json operator()(const Surface& p) const {
         json sources = json::array();
@@ -125,9 +125,19 @@ ObjectId idFrom(const json& j, const char* key) {
     return {j.at(key).get<std::uint64_t>()};
 }
 
+template <class Names>
+auto fromName(const std::string& name, const Names& all,
+              std::string_view (*nameOf)(typename Names::value_type)) {
+    for (const auto value : all)
+        if (nameOf(value) == name) return value;
+    throw std::runtime_error("unknown word '" + name + "'");
+}
+
 Payload lineFrom(const json& j) {
     Line out;
     out.line.closed = j.at("closed");
+    out.style = fromName(j.value("style", "plain"),
+                         std::vector{LineStyle::Plain, LineStyle::Crest, LineStyle::Toe}, styleName);
     for (const json& v : j.at("vertices")) {
         linework::LineVertex vertex;
         vertex.rule = ruleFromJson(v);
@@ -142,14 +152,6 @@ Payload lineFrom(const json& j) {
     }
     if (const auto problem = validate(out.line)) throw std::runtime_error(*problem);
     return out;
-}
-
-template <class Names>
-auto fromName(const std::string& name, const Names& all,
-              std::string_view (*nameOf)(typename Names::value_type)) {
-    for (const auto value : all)
-        if (nameOf(value) == name) return value;
-    throw std::runtime_error("unknown word '" + name + "'");
 }
 
 Payload surfaceFrom(const json& j) {

@@ -55,15 +55,15 @@ TEST(Findings, EveryFixRemovesItsFinding) {
 TEST(Findings, AHeightRuleCircleIsNamed) {
     linework::Line3D ring = linework::lineThrough(places("0 0, 10 0, 10 10"), {}, true);
     for (auto& v : ring.vertices) v.rule = linework::GradeFromPrevious{Grade::percent(1)};
-    const auto all = findingsOf(Document().added("Ring", document::Line{ring}));
+    const auto all = findingsOf(Document().added("Ring", document::Line{ring, {}}));
     ASSERT_NE(find(all, "height-rule-circle"), nullptr);
     EXPECT_THAT(find(all, "height-rule-circle")->text, testing::HasSubstr("Ring"));
 }
 
 TEST(Findings, AnOpenParcelMustBeFixed) {
     ObjectId line;
-    Document d =
-        Document().added("P", document::Line{linework::lineThrough(places("0 0, 10 0, 10 10"), {})}, &line);
+    Document d = Document().added(
+        "P", document::Line{linework::lineThrough(places("0 0, 10 0, 10 10"), {}), {}}, &line);
     d = d.added("P", document::Parcel{line, false, 0, ""});
     const auto all = findingsOf(d);
     const auto* f = find(all, "parcel-open");
@@ -73,12 +73,12 @@ TEST(Findings, AnOpenParcelMustBeFixed) {
 
 TEST(Findings, APlanLineWithoutAnyHeightIsFine) {
     EXPECT_TRUE(
-        findingsOf(Document().added("P", document::Line{linework::lineThrough(places("0 0, 10 0"), {})}))
+        findingsOf(Document().added("P", document::Line{linework::lineThrough(places("0 0, 10 0"), {}), {}}))
             .empty());
-    EXPECT_EQ(
-        findingsOf(Document().added("P", document::Line{linework::lineThrough(places("0 0, 10 0"), {1.0})}))
-            .size(),
-        1U);
+    EXPECT_EQ(findingsOf(Document().added(
+                             "P", document::Line{linework::lineThrough(places("0 0, 10 0"), {1.0}), {}}))
+                  .size(),
+              1U);
 }
 
 TEST(Findings, ASurfaceThatCannotBeBuiltSaysWhy) {

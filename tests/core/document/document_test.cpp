@@ -12,8 +12,8 @@ using test::places;
 TEST(Document, EditsShareWhatDidNotChange) {
     ObjectId a;
     ObjectId b;
-    Document d = Document().added("A", Line{linework::lineThrough(places("0 0, 1 1"), {})}, &a);
-    d = d.added("B", Line{linework::lineThrough(places("0 0, 1 1"), {})}, &b);
+    Document d = Document().added("A", Line{linework::lineThrough(places("0 0, 1 1"), {}), {}}, &a);
+    d = d.added("B", Line{linework::lineThrough(places("0 0, 1 1"), {}), {}}, &b);
     const Document e = rename(d, b, "C");
     EXPECT_EQ(d.find(a), e.find(a));
     EXPECT_NE(d.find(b), e.find(b));
@@ -39,7 +39,7 @@ TEST(Document, RemovingTakesWhatCannotBeWithoutIt) {
     ObjectId profile;
     ObjectId label;
     ObjectId style;
-    Document d = Document().added("L", Line{linework::lineThrough(places("0 0, 1 1"), {})}, &line);
+    Document d = Document().added("L", Line{linework::lineThrough(places("0 0, 1 1"), {}), {}}, &line);
     d = addSurface(d, "S", {{line, Role::Breakline}}, &surface);
     d = d.added("A", Alignment{line, false, 0, 20}, &alignment);
     d = d.added("P", Profile{alignment, surface, {}, 5}, &profile);
@@ -89,7 +89,7 @@ TEST(ConnectPoints, ClosesWhenTheFirstComesAgain) {
 
 TEST(SetHeightOnLine, PutsAGradePointOrSetsTheVertex) {
     ObjectId id;
-    Document d = Document().added("L", Line{linework::lineThrough(places("0 0, 10 0"), {1.0, 2.0})}, &id);
+    Document d = Document().added("L", Line{linework::lineThrough(places("0 0, 10 0"), {1.0, 2.0}), {}}, &id);
     d = setHeightOnLine(d, id, {4, 0.1}, 7);
     ASSERT_EQ(d.get<Line>(id)->line.vertices.size(), 3U);
     EXPECT_DOUBLE_EQ(d.get<Line>(id)->line.vertices[1].fraction, 0.4);

@@ -28,7 +28,7 @@ struct Ground {
         document = addSurface(document, "G", {{points, Role::Points}}, &surface);
         linework::Line3D l = linework::lineThrough(places("2 2, 8 8"), {});
         for (auto& v : l.vertices) v.rule = OnSurface{surface, 0.5};
-        document = document.added("L", Line{l}, &line);
+        document = document.added("L", Line{l, {}}, &line);
     }
 };
 

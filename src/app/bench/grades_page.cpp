@@ -1,0 +1,244 @@
+#include "app/bench/grades_page.h"
+
+#include <QHeaderView>
+#include <QSplitter>
+#include <QVBoxLayout>
+
+#include "app/shell/theme.h"
+#include "app/tools/tool.h"
+#include "core/base/notation.h"
+#include "core/document/edit.h"
+#include "core/linework/edit.h"
+#include "core/terrain/trace.h"
+
+namespace erdwerk::app {
+
+namespace {
+enum Columns { Kind, Station, Height, Rule, Length, Ahead, Back, ColumnCount };
+}
+
+GradesPage::GradesPage(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    auto* splitter = new QSplitter(Qt::Horizontal);
+    section_ = new SectionView;
+    table_ = new QTableWidget(0, ColumnCount);
+    table_->setObjectName(QStringLiteral("grades"));
+    table_->setAccessibleName(tr("Grades of the selected line"));
+    table_->setHorizontalHeaderLabels({tr("Point"), tr("Station"), tr("Height"), tr("Rule"), tr("Length"),
+                                       tr("Grade ahead"), tr("Grade back")});
+    table_->horizontalHeaderItem(Rule)->setToolTip(
+        tr("101.25 a height · +0.15 a rise · 2% a grade · 3:1 a ratio · =Ground+0.10 a surface · "
+           "interpolated · none"));
+    table_->verticalHeader()->setDefaultSectionSize(24);
+    table_->verticalHeader()->hide();
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    table_->setSelectionBehavior(QAbstractItemView::SelectItems);
+    table_->setAlternatingRowColors(true);
+    table_->setMouseTracking(true);
+    splitter->addWidget(section_);
+    splitter->addWidget(table_);
+    splitter->setSizes({560, 620});
+    layout->addWidget(splitter);
+
+    connect(&session_, &Session::resultsChanged, this, &GradesPage::refresh);
+    connect(&session_, &Session::selectionChanged, this, &GradesPage::refresh);
+    connect(&session_, &Session::hoverChanged, this, &GradesPage::showHover);
+    connect(table_, &QTableWidget::cellChanged, this, &GradesPage::edited);
+    connect(table_, &QTableWidget::cellEntered, this, [this](int row, int) {
+        const auto* r = resolved();
+        if (r == nullptr || static_cast<std::size_t>(row) >= r->vertices.size()) return;
+        const auto& v = r->vertices[static_cast<std::size_t>(row)];
+        session_.setHover(Hover{v.place, Ref{*line_, static_cast<std::size_t>(row)}, v.height});
+    });
+    connect(table_, &QTableWidget::currentCellChanged, this, [this](int row, int, int before, int) {
+        if (filling_ || !line_ || row < 0 || row == before) return;
+        session_.select({{*line_, static_cast<std::size_t>(row)}});
+    });
+    connect(section_, &SectionView::hovered, this, [this](std::optional<double> distance) {
+        const auto* r = resolved();
+        if (r == nullptr || r->path.empty() || !distance) return session_.setHover(std::nullopt);
+        session_.setHover(Hover{geometry::positionAt(r->path, *distance).place, Ref{*line_, std::nullopt},
+                                linework::heightAt(*r, *distance)});
+    });
+    connect(section_, &SectionView::handleClicked, this, [this](std::size_t i) {
+        if (line_) session_.select({{*line_, i}});
+    });
+    const auto rounded = [](double h) { return std::round(h * 1000) / 1000; };
+    connect(section_, &SectionView::handleDragged, this, [this, rounded](std::size_t i, double, double h) {
+        setRule(i, linework::FixedHeight{rounded(h)}, true);
+    });
+    connect(section_, &SectionView::handleReleased, this, [this, rounded](std::size_t i, double, double h) {
+        setRule(i, linework::FixedHeight{rounded(h)}, false);
+    });
+    refresh();
+}
+
+const linework::ResolvedLine* GradesPage::resolved() const {
+    return line_ ? document::Derived::in(session_.derived().lines, *line_) : nullptr;
+}
+
+void GradesPage::refresh() {
+    line_ = session_.selected<document::Line>();
+    const auto* r = resolved();
+    const auto* payload = line_ ? session_.derived().document.get<document::Line>(*line_) : nullptr;
+    SectionData shown;
+    shown.empty = tr("Select a 3D line to see its heights and grades here.");
+    if (r == nullptr || payload == nullptr) {
+        section_->setData(std::move(shown));
+        filling_ = true;
+        table_->setRowCount(0);
+        filling_ = false;
+        return;
+    }
+    const DisplaySettings display = session_.document().settings().display;
+    shown.station = [display](double d) { return QString::fromStdString(formatStation(d, display)); };
+    SectionSeries line{QString::fromStdString(session_.document().nameOf(*line_)), theme::clay, 2, false, {}};
+    for (std::size_t i = 0; i < r->vertices.size(); ++i) {
+        const auto& v = r->vertices[i];
+        line.points.push_back({v.distance, v.height});
+        if (v.height)
+            shown.handles.push_back({v.distance, *v.height,
+                                     QString::fromStdString(formatHeight(v.height, display)),
+                                     payload->line.vertices[i].isCorner, false});
+    }
+    // Handles stand for vertices one to one only while every vertex has a height.
+    if (!r->complete()) shown.handles.clear();
+    if (r->closed) line.points.push_back({r->length, r->vertices.front().height});
+    shown.series.push_back(std::move(line));
+    const ObjectId surface = currentSurface(session_);
+    if (const auto* locator = session_.derived().surface(surface)) {
+        SectionSeries ground{
+            QString::fromStdString(session_.document().nameOf(surface)), theme::contourIndex, 1.3, false, {}};
+        for (const auto& p : terrain::traceChain(*locator, geometry::flattened(r->path, 0.05)))
+            ground.points.push_back({p.distance, p.height});
+        shown.series.push_back(std::move(ground));
+    }
+    section_->setData(std::move(shown));
+    fillTable(*r, payload->line);
+}
+
+void GradesPage::fillTable(const linework::ResolvedLine& r, const linework::Line3D& line) {
+    filling_ = true;
+    const DisplaySettings& display = session_.document().settings().display;
+    table_->setRowCount(static_cast<int>(r.vertices.size()));
+    for (std::size_t i = 0; i < r.vertices.size(); ++i) {
+        const auto& v = r.vertices[i];
+        const int row = static_cast<int>(i);
+        const auto put = [&](int column, const QString& text, bool editable) {
+            auto* item = new QTableWidgetItem(text);
+            if (!editable) item->setFlags(item->flags() & ~Qt::ItemIsEditable);
+            if (!editable) item->setForeground(theme::inkQuiet);
+            if (column > Kind && column != Rule) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            table_->setItem(row, column, item);
+            return item;
+        };
+        const bool wraps = i + 1 == r.vertices.size();
+        put(Kind, line.vertices[i].isCorner ? tr("corner %1").arg(i + 1) : tr("grade point"), false);
+        put(Station, QString::fromStdString(formatStation(v.distance, display)), !line.vertices[i].isCorner);
+        auto* height = put(Height, QString::fromStdString(formatHeight(v.height, display)), true);
+        if (!v.height) {
+            height->setToolTip(QString::fromStdString(v.problem));
+            height->setForeground(theme::madder);
+        }
+        put(Rule, ruleText(session_.document(), line.vertices[i].rule), true);
+        const double end = wraps ? r.length : r.vertices[i + 1].distance;
+        put(Length,
+            wraps && !r.closed
+                ? QString()
+                : QString::fromStdString(formatFixed(end - v.distance, display.lengthDecimals)),
+            false);
+        const auto ahead = r.gradeAhead(i);
+        put(Ahead, ahead ? QString::fromStdString(formatGrade(*ahead, display)) : QString(),
+            !wraps || r.closed);
+        const auto behind =
+            i > 0 ? r.gradeAhead(i - 1) : (r.closed ? r.gradeAhead(r.vertices.size() - 1) : std::nullopt);
+        put(Back,
+            behind ? QString::fromStdString(formatGrade(Grade::riseOverRun(-behind->riseOverRun()), display))
+                   : QString(),
+            i > 0 || r.closed);
+    }
+    for (const Ref& ref : session_.selection()) {
+        if (ref.object != *line_ || !ref.part || *ref.part >= r.vertices.size()) continue;
+        if (table_->currentRow() != static_cast<int>(*ref.part))
+            table_->setCurrentCell(static_cast<int>(*ref.part), Height);
+        section_->setActive(*ref.part);
+    }
+    filling_ = false;
+}
+
+void GradesPage::setRule(std::size_t vertex, linework::HeightRule rule, bool preview) {
+    if (!line_) return;
+    const auto& base = session_.history().current();
+    const auto* payload = base.get<document::Line>(*line_);
+    if (payload == nullptr) return;
+    const auto next = linework::setRule(payload->line, vertex, std::move(rule));
+    if (!next) return;
+    const auto document = document::setLine(base, *line_, *next);
+    if (preview)
+        session_.preview(document);
+    else
+        session_.apply(tr("Set the height of point %1").arg(vertex + 1), document);
+}
+
+void GradesPage::edited(int row, int column) {
+    if (filling_ || !line_ || row < 0) return;
+    const QString text = table_->item(row, column)->text().trimmed();
+    const auto& document = session_.document();
+    const auto* payload = document.get<document::Line>(*line_);
+    const auto vertex = static_cast<std::size_t>(row);
+    if (payload == nullptr || vertex >= payload->line.vertices.size()) return;
+    const auto refuse = [this](const std::string& reason) {
+        Q_EMIT session_.message(QString::fromStdString(reason), true);
+        // The cell shows again what holds; done later, since the table is still in its own edit.
+        QMetaObject::invokeMethod(this, &GradesPage::refresh, Qt::QueuedConnection);
+    };
+    if (column == Station) {
+        const auto station = parseStation(text.toStdString(), document.settings().display);
+        const auto path = planPath(payload->line);
+        const std::size_t segment = segmentOf(payload->line, vertex);
+        if (!station) return refuse(station.error().text);
+        double base = 0;
+        for (std::size_t s = 0; s < segment; ++s) base += lengthOf(path[s]);
+        const auto next =
+            linework::moveGradePoint(payload->line, vertex, (*station - base) / lengthOf(path[segment]));
+        if (!next) return refuse(next.error().text);
+        return session_.apply(tr("Move a grade point"), document::setLine(document, *line_, *next));
+    }
+    auto rule = ruleFromEntry(document, text);
+    if (!rule) return refuse(rule.error().text);
+    const std::size_t count = payload->line.vertices.size();
+    if (column == Ahead || column == Back) {
+        auto grade = *rule;
+        // A bare number in a grade column is per cent.
+        if (const auto* fixed = std::get_if<linework::FixedHeight>(&grade))
+            grade = linework::GradeFromPrevious{Grade::percent(fixed->height)};
+        if (const auto* rise = std::get_if<linework::RiseFromPrevious>(&grade))
+            grade = linework::GradeFromPrevious{Grade::percent(rise->rise)};
+        if (!std::holds_alternative<linework::GradeFromPrevious>(grade))
+            return refuse("type a grade like 2% or a ratio like 3:1");
+        const double value = std::get<linework::GradeFromPrevious>(grade).grade.riseOverRun();
+        if (column == Ahead)
+            return setRule((vertex + 1) % count, linework::GradeFromPrevious{Grade::riseOverRun(value)},
+                           false);
+        return setRule(vertex, linework::GradeFromPrevious{Grade::riseOverRun(-value)}, false);
+    }
+    if (vertex == 0 && !payload->line.closed && isRelative(*rule))
+        return refuse("the first point has no point before it to rise from");
+    setRule(vertex, *rule, false);
+}
+
+void GradesPage::showHover() {
+    const auto* r = resolved();
+    const auto& hover = session_.hover();
+    if (r == nullptr || !hover || r->path.empty()) return section_->setMarked(std::nullopt);
+    const auto near = geometry::nearestOn(r->path, hover->place);
+    const bool onLine = hover->ref && hover->ref->object == *line_;
+    if (!near || (!onLine && std::abs(near->distance) > r->length * 0.02))
+        return section_->setMarked(std::nullopt);
+    double along = near->fraction * lengthOf(r->path[near->segment]);
+    for (std::size_t i = 0; i < near->segment; ++i) along += lengthOf(r->path[i]);
+    section_->setMarked(along);
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,35 @@
+#pragma once
+// Grades: the selected 3D line as long-section and as table, both editable.
+
+#include <QLabel>
+#include <QTableWidget>
+#include <QWidget>
+
+#include "app/section/section_view.h"
+#include "app/shell/session.h"
+
+namespace erdwerk::app {
+
+class GradesPage : public QWidget {
+    Q_OBJECT
+public:
+    explicit GradesPage(Session& session, QWidget* parent = nullptr);
+    [[nodiscard]] QTableWidget* table() { return table_; }
+    [[nodiscard]] SectionView* section() { return section_; }
+
+private:
+    void refresh();
+    void fillTable(const linework::ResolvedLine& resolved, const linework::Line3D& line);
+    void edited(int row, int column);
+    void setRule(std::size_t vertex, linework::HeightRule rule, bool preview);
+    void showHover();
+    [[nodiscard]] const linework::ResolvedLine* resolved() const;
+
+    Session& session_;
+    std::optional<ObjectId> line_;
+    SectionView* section_;
+    QTableWidget* table_;
+    bool filling_ = false;
+};
+
+}  // namespace erdwerk::app

@@ -1,0 +1,110 @@
+#include "app/bench/point_model.h"
+
+#include "app/shell/theme.h"
+#include "core/base/notation.h"
+#include "core/document/edit.h"
+
+namespace erdwerk::app {
+
+namespace {
+enum Columns { Number, Easting, Northing, Height, Code, Note, ColumnCount };
+}
+
+PointModel::PointModel(Session& session, QObject* parent) : QAbstractTableModel(parent), session_(session) {}
+
+void PointModel::setSet(ObjectId set) {
+    beginResetModel();
+    set_ = set;
+    endResetModel();
+}
+
+const survey::PointSet* PointModel::points() const {
+    const auto* p = session_.document().get<document::Points>(set_);
+    return p == nullptr ? nullptr : &p->set;
+}
+
+int PointModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() || points() == nullptr ? 0 : static_cast<int>(points()->size());
+}
+int PointModel::columnCount(const QModelIndex&) const {
+    return ColumnCount;
+}
+
+QVariant PointModel::data(const QModelIndex& index, int role) const {
+    const auto* set = points();
+    if (set == nullptr || static_cast<std::size_t>(index.row()) >= set->size()) return {};
+    const auto& p = (*set)[static_cast<std::size_t>(index.row())];
+    const auto& display = session_.document().settings().display;
+    if (role == Qt::TextAlignmentRole && index.column() >= Easting && index.column() <= Height)
+        return QVariant(Qt::AlignRight | Qt::AlignVCenter);
+    if (role == Qt::ForegroundRole && index.column() == Height && !p.height) return theme::ochre.darker(130);
+    if (role != Qt::DisplayRole && role != Qt::EditRole) return {};
+    const bool exact = role == Qt::EditRole;
+    switch (index.column()) {
+        case Number:
+            return QString::fromStdString(p.number);
+        case Easting:
+            return QString::fromStdString(exact ? formatExact(p.plan.x) : formatFixed(p.plan.x, 3));
+        case Northing:
+            return QString::fromStdString(exact ? formatExact(p.plan.y) : formatFixed(p.plan.y, 3));
+        case Height:
+            return exact ? (p.height ? QString::fromStdString(formatExact(*p.height)) : QString())
+                         : QString::fromStdString(formatHeight(p.height, display));
+        case Code:
+            return QString::fromStdString(p.code);
+        case Note:
+            return QString::fromStdString(p.note);
+        default:
+            return {};
+    }
+}
+
+QVariant PointModel::headerData(int section, Qt::Orientation orientation, int role) const {
+    if (role != Qt::DisplayRole) return {};
+    if (orientation == Qt::Vertical) return section + 1;
+    static const QStringList names{tr("Number"), tr("Easting"), tr("Northing"),
+                                   tr("Height"), tr("Code"),    tr("Note")};
+    return names.value(section);
+}
+
+Qt::ItemFlags PointModel::flags(const QModelIndex& index) const {
+    return QAbstractTableModel::flags(index) | Qt::ItemIsEditable;
+}
+
+bool PointModel::setData(const QModelIndex& index, const QVariant& value, int role) {
+    const auto* set = points();
+    if (role != Qt::EditRole || set == nullptr || static_cast<std::size_t>(index.row()) >= set->size())
+        return false;
+    auto p = (*set)[static_cast<std::size_t>(index.row())];
+    const std::string text = value.toString().trimmed().toStdString();
+    const auto number = parseNumber(text);
+    const bool figure = index.column() >= Easting && index.column() <= Height;
+    if (figure && !number && !(index.column() == Height && text.empty())) {
+        Q_EMIT session_.message(tr("'%1' is not a number").arg(QString::fromStdString(text)), true);
+        return false;
+    }
+    switch (index.column()) {
+        case Number:
+            p.number = text;
+            break;
+        case Easting:
+            p.plan.x = *number;
+            break;
+        case Northing:
+            p.plan.y = *number;
+            break;
+        case Height:
+            p.height = number;
+            break;
+        case Code:
+            p.code = text;
+            break;
+        default:
+            p.note = text;
+    }
+    session_.apply(tr("Edit point %1").arg(QString::fromStdString(p.number)),
+                   document::setPoint(session_.document(), {set_, static_cast<std::size_t>(index.row())}, p));
+    return true;
+}
+
+}  // namespace erdwerk::app

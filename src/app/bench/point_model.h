@@ -1,0 +1,30 @@
+#pragma once
+// One set of survey points as an editable table.
+
+#include <QAbstractTableModel>
+
+#include "app/shell/session.h"
+
+namespace erdwerk::app {
+
+class PointModel : public QAbstractTableModel {
+    Q_OBJECT
+public:
+    PointModel(Session& session, QObject* parent);
+    void setSet(ObjectId set);
+    [[nodiscard]] ObjectId set() const { return set_; }
+
+    [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override;
+    [[nodiscard]] int columnCount(const QModelIndex& parent = {}) const override;
+    [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override;
+    [[nodiscard]] QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
+    [[nodiscard]] Qt::ItemFlags flags(const QModelIndex& index) const override;
+    bool setData(const QModelIndex& index, const QVariant& value, int role) override;
+
+private:
+    [[nodiscard]] const survey::PointSet* points() const;
+    Session& session_;
+    ObjectId set_;
+};
+
+}  // namespace erdwerk::app

@@ -1,0 +1,376 @@
+#include "app/bench/profile_page.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QSplitter>
+#include <QVBoxLayout>
+
+#include "app/shell/theme.h"
+#include "core/base/notation.h"
+#include "core/document/edit.h"
+
+namespace erdwerk::app {
+
+namespace {
+enum Columns { Number, Station, Height, GradeIn, CurveLength, KValue, Depth, ColumnCount };
+}
+
+ProfilePage::ProfilePage(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(8, 4, 0, 0);
+    layout->setSpacing(4);
+    auto* bar = new QHBoxLayout;
+    choice_ = new QComboBox;
+    choice_->setAccessibleName(tr("Profile"));
+    choice_->setMinimumWidth(170);
+    ground_ = new QComboBox;
+    ground_->setAccessibleName(tr("Ground surface"));
+    ground_->setMinimumWidth(120);
+    exaggeration_ = new QDoubleSpinBox;
+    exaggeration_->setRange(0, 100);
+    exaggeration_->setDecimals(1);
+    exaggeration_->setSpecialValueText(tr("fit"));
+    exaggeration_->setAccessibleName(tr("Vertical exaggeration"));
+    depth_ = new QLabel;
+    add_ = new QPushButton(tr("Add PVI"));
+    remove_ = new QPushButton(tr("Remove PVI"));
+    start_ = new QPushButton(tr("New profile"));
+    bar->addWidget(choice_);
+    bar->addWidget(new QLabel(tr("over")));
+    bar->addWidget(ground_);
+    bar->addWidget(new QLabel(tr("heights ×")));
+    bar->addWidget(exaggeration_);
+    bar->addWidget(depth_, 1);
+    bar->addWidget(start_);
+    bar->addWidget(add_);
+    bar->addWidget(remove_);
+    layout->addLayout(bar);
+    auto* splitter = new QSplitter(Qt::Horizontal);
+    section_ = new SectionView;
+    table_ = new QTableWidget(0, ColumnCount);
+    table_->setObjectName(QStringLiteral("pvis"));
+    table_->setAccessibleName(tr("PVIs of the design"));
+    table_->setHorizontalHeaderLabels({tr("PVI"), tr("Station"), tr("Height"), tr("Grade in"),
+                                       tr("Curve length"), tr("K"), tr("Fill / cut")});
+    table_->verticalHeader()->hide();
+    table_->verticalHeader()->setDefaultSectionSize(24);
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    table_->setAlternatingRowColors(true);
+    splitter->addWidget(section_);
+    splitter->addWidget(table_);
+    splitter->setSizes({680, 480});
+    layout->addWidget(splitter, 1);
+
+    connect(&session_, &Session::resultsChanged, this, &ProfilePage::refresh);
+    connect(&session_, &Session::selectionChanged, this, &ProfilePage::refresh);
+    connect(&session_, &Session::hoverChanged, this, &ProfilePage::showHover);
+    connect(table_, &QTableWidget::cellChanged, this, &ProfilePage::edited);
+    connect(table_, &QTableWidget::currentCellChanged, this, [this](int row, int, int, int) {
+        section_->setActive(row < 0 ? std::nullopt : std::optional(static_cast<std::size_t>(row)));
+    });
+    connect(choice_, &QComboBox::activated, this, [this](int i) {
+        session_.select({{ObjectId{choice_->itemData(i).toULongLong()}, std::nullopt}});
+    });
+    connect(ground_, &QComboBox::activated, this, [this](int i) {
+        if (!profile_) return;
+        session_.apply(
+            tr("Choose the ground of a profile"),
+            document::changed<document::Profile>(session_.document(), *profile_, [&](document::Profile& p) {
+                p.ground = {ground_->itemData(i).toULongLong()};
+            }));
+    });
+    connect(exaggeration_, &QDoubleSpinBox::valueChanged, this, [this](double value) {
+        if (filling_ || !profile_) return;
+        session_.apply(
+            tr("Set the exaggeration of a profile"),
+            document::changed<document::Profile>(session_.document(), *profile_,
+                                                 [&](document::Profile& p) { p.exaggeration = value; }));
+    });
+    connect(add_, &QPushButton::clicked, this, &ProfilePage::addPvi);
+    connect(remove_, &QPushButton::clicked, this, &ProfilePage::removePvi);
+    connect(start_, &QPushButton::clicked, this, &ProfilePage::startProfile);
+    connect(section_, &SectionView::handleClicked, this,
+            [this](std::size_t i) { table_->setCurrentCell(static_cast<int>(i), Height); });
+    const auto drag = [this](std::size_t i, double station, double height, bool preview) {
+        const auto* p = session_.history().current().get<document::Profile>(profile_.value_or(ObjectId{}));
+        if (p == nullptr || i >= p->design.size()) return;
+        auto design = p->design;
+        const double low = i > 0 ? design[i - 1].station + 0.01 : station;
+        const double high = i + 1 < design.size() ? design[i + 1].station - 0.01 : station;
+        design[i].station = std::round(std::clamp(station, low, std::max(low, high)) * 100) / 100;
+        design[i].height = std::round(height * 1000) / 1000;
+        setDesign(std::move(design), tr("Move PVI %1").arg(i + 1), preview);
+    };
+    connect(section_, &SectionView::handleDragged, this,
+            [drag](std::size_t i, double s, double h) { drag(i, s, h, true); });
+    connect(section_, &SectionView::handleReleased, this,
+            [drag](std::size_t i, double s, double h) { drag(i, s, h, false); });
+    connect(section_, &SectionView::hovered, this, [this](std::optional<double> station) {
+        const auto* a = alignment();
+        if (a == nullptr || a->path.empty() || !station) return session_.setHover(std::nullopt);
+        session_.setHover(
+            Hover{route::placeAt(*a, *station), Ref{profile()->alignment, std::nullopt}, std::nullopt});
+    });
+    refresh();
+}
+
+const document::Profile* ProfilePage::profile() const {
+    return profile_ ? session_.derived().document.get<document::Profile>(*profile_) : nullptr;
+}
+
+const route::AlignmentGeometry* ProfilePage::alignment() const {
+    const auto* p = profile();
+    return p == nullptr ? nullptr : document::Derived::in(session_.derived().alignments, p->alignment);
+}
+
+void ProfilePage::refresh() {
+    const auto& document = session_.derived().document;
+    // The selected profile, or that of the selected alignment, or the one shown before.
+    std::optional<ObjectId> wanted = session_.selected<document::Profile>();
+    const auto selectedAlignment = session_.selected<document::Alignment>();
+    const auto all = document.all<document::Profile>();
+    for (const ObjectId id : all)
+        if (!wanted && selectedAlignment &&
+            document.get<document::Profile>(id)->alignment == *selectedAlignment)
+            wanted = id;
+    if (!wanted && profile_ && document.get<document::Profile>(*profile_) != nullptr) wanted = profile_;
+    if (!wanted && !all.empty()) wanted = all.front();
+    profile_ = wanted;
+    filling_ = true;
+    choice_->clear();
+    for (const ObjectId id : all)
+        choice_->addItem(QString::fromStdString(document.nameOf(id)),
+                         QVariant::fromValue<qulonglong>(id.value));
+    choice_->setCurrentIndex(profile_ ? choice_->findData(QVariant::fromValue<qulonglong>(profile_->value))
+                                      : -1);
+    ground_->clear();
+    for (const ObjectId id : document.all<document::Surface>())
+        ground_->addItem(QString::fromStdString(document.nameOf(id)),
+                         QVariant::fromValue<qulonglong>(id.value));
+    const auto* p = profile();
+    const auto* a = alignment();
+    ground_->setCurrentIndex(
+        p == nullptr ? -1 : ground_->findData(QVariant::fromValue<qulonglong>(p->ground.value)));
+    for (QWidget* w :
+         {static_cast<QWidget*>(choice_), static_cast<QWidget*>(ground_),
+          static_cast<QWidget*>(exaggeration_), static_cast<QWidget*>(add_), static_cast<QWidget*>(remove_)})
+        w->setEnabled(p != nullptr);
+    start_->setEnabled(!document.all<document::Alignment>().empty());
+    start_->setToolTip(start_->isEnabled() ? tr("A profile for the selected alignment")
+                                           : tr("Make an alignment first"));
+    SectionData shown;
+    shown.empty = document.all<document::Alignment>().empty()
+                      ? tr("Make an alignment from a line first; its profile is shown here.")
+                      : tr("Press New profile to see the ground along the alignment and design over it.");
+    if (p != nullptr) exaggeration_->setValue(p->exaggeration);
+    filling_ = false;
+    if (p == nullptr || a == nullptr) {
+        section_->setData(std::move(shown));
+        fillTable({});
+        return;
+    }
+    const DisplaySettings display = document.settings().display;
+    shown.station = [display](double d) { return QString::fromStdString(formatStation(d, display)); };
+    shown.exaggeration = p->exaggeration;
+    SectionSeries design{tr("Design"), theme::alignment, 2, false, {}};
+    if (p->design.size() > 1 && route::validate(p->design)) {
+        const double step = std::max(0.05, a->length / 600);
+        for (double s = p->design.front().station; s < p->design.back().station; s += step)
+            if (const auto d = route::designAt(p->design, s)) design.points.push_back({s, d->height});
+        design.points.push_back({p->design.back().station, p->design.back().height});
+    } else {
+        for (const auto& pvi : p->design) design.points.push_back({pvi.station, pvi.height});
+    }
+    if (!design.points.empty()) shown.series.push_back(std::move(design));
+    if (const auto it = session_.derived().profiles.find(*profile_);
+        it != session_.derived().profiles.end()) {
+        SectionSeries ground{tr("Ground"), theme::contourIndex, 1.5, false, {}};
+        for (const auto& g : it->second->ground) ground.points.push_back({g.station, g.height});
+        shown.series.push_back(std::move(ground));
+        shown.empty = QString::fromStdString(it->second->problem);
+    }
+    shown.shadeDifference = shown.series.size() == 2;
+    const auto figures = route::figures(p->design);
+    for (std::size_t i = 0; i < p->design.size(); ++i) {
+        QString text = QString::fromStdString(formatHeight(p->design[i].height, display));
+        if (figures[i].gradeOut)
+            text += QStringLiteral("  ") +
+                    QString::fromStdString(formatGrade(*figures[i].gradeOut, display)) + QStringLiteral(" →");
+        shown.handles.push_back({p->design[i].station, p->design[i].height, text, true, true});
+    }
+    section_->setData(std::move(shown));
+    fillTable(p->design);
+}
+
+void ProfilePage::fillTable(const std::vector<route::Pvi>& design) {
+    filling_ = true;
+    const DisplaySettings& display = session_.document().settings().display;
+    const auto figures = route::figures(design);
+    const auto ground =
+        profile_ ? session_.derived().profiles.find(*profile_) : session_.derived().profiles.end();
+    table_->setRowCount(static_cast<int>(design.size()));
+    for (std::size_t i = 0; i < design.size(); ++i) {
+        const auto put = [&](int column, const QString& text, bool editable) {
+            auto* item = new QTableWidgetItem(text);
+            if (!editable) {
+                item->setFlags(item->flags() & ~Qt::ItemIsEditable);
+                item->setForeground(theme::inkQuiet);
+            }
+            item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            table_->setItem(static_cast<int>(i), column, item);
+        };
+        put(Number, QString::number(i + 1), false);
+        put(Station, QString::fromStdString(formatStation(design[i].station, display)), true);
+        put(Height, QString::fromStdString(formatHeight(design[i].height, display)), true);
+        put(GradeIn,
+            figures[i].gradeIn ? QString::fromStdString(formatGrade(*figures[i].gradeIn, display))
+                               : QString(),
+            i > 0);
+        put(CurveLength, QString::fromStdString(formatFixed(design[i].curveLength, display.lengthDecimals)),
+            i > 0 && i + 1 < design.size());
+        put(KValue,
+            figures[i].k ? QString::fromStdString(formatFixed(*figures[i].k, 1)) +
+                               (figures[i].crest ? tr(" crest") : tr(" sag"))
+                         : QString(),
+            false);
+        const auto depth = ground != session_.derived().profiles.end()
+                               ? route::fillDepth(design, ground->second->ground, design[i].station)
+                               : std::nullopt;
+        put(Depth,
+            depth ? QString::fromStdString((*depth >= 0 ? "+" : "") +
+                                           formatFixed(*depth, display.heightDecimals))
+                  : QString(),
+            false);
+    }
+    filling_ = false;
+}
+
+void ProfilePage::setDesign(std::vector<route::Pvi> design, const QString& what, bool preview) {
+    if (!profile_) return;
+    if (const auto valid = route::validate(design); !valid && !design.empty()) {
+        if (!preview) {
+            Q_EMIT session_.message(QString::fromStdString(valid.error().text), true);
+            session_.endPreview();
+            QMetaObject::invokeMethod(this, &ProfilePage::refresh, Qt::QueuedConnection);
+        }
+        return;
+    }
+    const auto next = document::changed<document::Profile>(
+        session_.history().current(), *profile_, [&](document::Profile& p) { p.design = std::move(design); });
+    if (preview)
+        session_.preview(next);
+    else
+        session_.apply(what, next);
+}
+
+void ProfilePage::edited(int row, int column) {
+    const auto* p = profile();
+    if (filling_ || p == nullptr || row < 0 || static_cast<std::size_t>(row) >= p->design.size()) return;
+    auto design = p->design;
+    auto& pvi = design[static_cast<std::size_t>(row)];
+    const std::string text = table_->item(row, column)->text().toStdString();
+    const auto refuse = [this](const QString& reason) {
+        Q_EMIT session_.message(reason, true);
+        QMetaObject::invokeMethod(this, &ProfilePage::refresh, Qt::QueuedConnection);
+    };
+    if (column == Station) {
+        const auto station = parseStation(text, session_.document().settings().display);
+        if (!station) return refuse(QString::fromStdString(station.error().text));
+        pvi.station = *station;
+    } else if (column == CurveLength) {
+        const auto value = parseNumber(text);
+        if (!value) return refuse(tr("'%1' is not a length").arg(QString::fromStdString(text)));
+        pvi.curveLength = *value;
+    } else {
+        const auto entry = parseHeightEntry(text);
+        if (!entry) return refuse(QString::fromStdString(entry.error().text));
+        const double before = row > 0 ? design[static_cast<std::size_t>(row) - 1].height : pvi.height;
+        const double run = row > 0 ? pvi.station - design[static_cast<std::size_t>(row) - 1].station : 0;
+        if (const auto* height = std::get_if<TypedHeight>(&*entry))
+            pvi.height = column == GradeIn ? before + height->height / 100 * run : height->height;
+        else if (const auto* rise = std::get_if<TypedRise>(&*entry))
+            pvi.height = column == GradeIn ? before + rise->rise / 100 * run : before + rise->rise;
+        else if (const auto* grade = std::get_if<TypedGrade>(&*entry))
+            pvi.height = before + grade->grade.riseOverRun() * run;
+        else
+            return refuse(tr("A PVI takes a height, a rise, a grade or a ratio"));
+    }
+    setDesign(std::move(design), tr("Edit PVI %1").arg(row + 1), false);
+}
+
+void ProfilePage::addPvi() {
+    const auto* p = profile();
+    const auto* a = alignment();
+    if (p == nullptr || a == nullptr) return;
+    auto design = p->design;
+    const auto it = session_.derived().profiles.find(*profile_);
+    const auto groundAt = [&](double s) {
+        return it != session_.derived().profiles.end() ? route::heightAt(it->second->ground, s).value_or(0)
+                                                       : 0.0;
+    };
+    if (design.size() < 2) {
+        design = {{a->startStation, groundAt(a->startStation), 0},
+                  {a->endStation(), groundAt(a->endStation()), 0}};
+    } else {
+        // In the middle of the longest stretch, on the design as it is.
+        std::size_t at = 0;
+        for (std::size_t i = 0; i + 1 < design.size(); ++i)
+            if (design[i + 1].station - design[i].station > design[at + 1].station - design[at].station)
+                at = i;
+        const double s = (design[at].station + design[at + 1].station) / 2;
+        const auto h = route::designAt(design, s);
+        design.insert(design.begin() + static_cast<std::ptrdiff_t>(at) + 1,
+                      {s, h ? h->height : groundAt(s), 0});
+    }
+    setDesign(std::move(design), tr("Add a PVI"), false);
+}
+
+void ProfilePage::removePvi() {
+    const auto* p = profile();
+    const int row = table_->currentRow();
+    if (p == nullptr || row < 0 || static_cast<std::size_t>(row) >= p->design.size()) return;
+    auto design = p->design;
+    design.erase(design.begin() + row);
+    if (design.size() < 2) design.clear();
+    setDesign(std::move(design), tr("Remove a PVI"), false);
+}
+
+void ProfilePage::startProfile() {
+    const auto& document = session_.document();
+    auto on = session_.selected<document::Alignment>();
+    const auto all = document.all<document::Alignment>();
+    if (!on && !all.empty()) on = all.back();
+    if (!on) return;
+    const auto surfaces = document.all<document::Surface>();
+    ObjectId id;
+    const auto next =
+        document.added(document::freshName<document::Profile>(document, "Profile"),
+                       document::Profile{*on, surfaces.empty() ? ObjectId{} : surfaces.back(), {}, 5}, &id);
+    session_.apply(tr("New profile"), next);
+    session_.select({{id, std::nullopt}});
+}
+
+void ProfilePage::showHover() {
+    const auto* a = alignment();
+    const auto& hover = session_.hover();
+    depth_->clear();
+    if (a == nullptr || !hover || a->path.empty()) return section_->setMarked(std::nullopt);
+    const auto so = route::stationOffset(*a, hover->place);
+    if (std::abs(so.offset) > a->length * 0.1) return section_->setMarked(std::nullopt);
+    section_->setMarked(so.station);
+    const auto& display = session_.document().settings().display;
+    QString text = QString::fromStdString(formatStation(so.station, display));
+    const auto it = session_.derived().profiles.find(*profile_);
+    const auto* p = profile();
+    if (const auto d = route::designAt(p->design, so.station))
+        text += tr("   design %1, %2")
+                    .arg(QString::fromStdString(formatHeight(d->height, display)),
+                         QString::fromStdString(formatGrade(d->grade, display)));
+    if (it != session_.derived().profiles.end())
+        if (const auto depth = route::fillDepth(p->design, it->second->ground, so.station))
+            text += (*depth >= 0 ? tr("   fill %1") : tr("   cut %1"))
+                        .arg(QString::fromStdString(formatLength(std::abs(*depth), display)));
+    depth_->setText(QStringLiteral("  ") + text);
+}
+
+}  // namespace erdwerk::app

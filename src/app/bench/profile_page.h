@@ -1,0 +1,49 @@
+#pragma once
+// Profile: the ground along an alignment, the design of PVIs over it, grades, K values, cut and fill.
+
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QLabel>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QWidget>
+
+#include "app/section/section_view.h"
+#include "app/shell/session.h"
+
+namespace erdwerk::app {
+
+class ProfilePage : public QWidget {
+    Q_OBJECT
+public:
+    explicit ProfilePage(Session& session, QWidget* parent = nullptr);
+    [[nodiscard]] QTableWidget* table() { return table_; }
+    [[nodiscard]] SectionView* section() { return section_; }
+
+private:
+    void refresh();
+    void fillTable(const std::vector<route::Pvi>& design);
+    void edited(int row, int column);
+    void setDesign(std::vector<route::Pvi> design, const QString& what, bool preview);
+    void addPvi();
+    void removePvi();
+    void showHover();
+    void startProfile();
+    [[nodiscard]] const document::Profile* profile() const;
+    [[nodiscard]] const route::AlignmentGeometry* alignment() const;
+
+    Session& session_;
+    std::optional<ObjectId> profile_;
+    QComboBox* choice_;
+    QComboBox* ground_;
+    QDoubleSpinBox* exaggeration_;
+    QLabel* depth_;
+    QPushButton* add_;
+    QPushButton* remove_;
+    QPushButton* start_;
+    SectionView* section_;
+    QTableWidget* table_;
+    bool filling_ = false;
+};
+
+}  // namespace erdwerk::app

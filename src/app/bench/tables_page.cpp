@@ -1,0 +1,121 @@
+#include "app/bench/tables_page.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QSplitter>
+#include <QVBoxLayout>
+
+#include "app/bench/point_model.h"
+
+namespace erdwerk::app {
+
+TablesPage::TablesPage(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(8, 4, 0, 0);
+    layout->setSpacing(4);
+    auto* bar = new QHBoxLayout;
+    choice_ = new QComboBox;
+    choice_->setAccessibleName(tr("Table"));
+    choice_->setMinimumWidth(240);
+    bar->addWidget(choice_);
+    bar->addStretch(1);
+    layout->addLayout(bar);
+    stack_ = new QStackedWidget;
+    points_ = new QTableView;
+    points_->setObjectName(QStringLiteral("pointTable"));
+    points_->setAccessibleName(tr("Survey points"));
+    model_ = new PointModel(session_, this);
+    points_->setModel(model_);
+    points_->setAlternatingRowColors(true);
+    points_->verticalHeader()->setDefaultSectionSize(22);
+    points_->verticalHeader()->hide();
+    points_->horizontalHeader()->setStretchLastSection(true);
+    stack_->addWidget(points_);
+    auto* split = new QSplitter;
+    courses_ = new QTableWidget(0, 6);
+    courses_->setAccessibleName(tr("Courses"));
+    courses_->setHorizontalHeaderLabels(
+        {tr("Course"), tr("Bearing"), tr("Distance"), tr("Radius"), tr("Delta"), tr("Arc length")});
+    courses_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    courses_->verticalHeader()->hide();
+    courses_->verticalHeader()->setDefaultSectionSize(22);
+    courses_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    description_ = new QPlainTextEdit;
+    description_->setReadOnly(true);
+    description_->setAccessibleName(tr("Description"));
+    split->addWidget(courses_);
+    split->addWidget(description_);
+    stack_->addWidget(split);
+    auto* none = new QLabel(tr("Survey points and parcels show their tables here."));
+    none->setAlignment(Qt::AlignCenter);
+    stack_->addWidget(none);
+    layout->addWidget(stack_, 1);
+    connect(&session_, &Session::resultsChanged, this, &TablesPage::refresh);
+    connect(&session_, &Session::selectionChanged, this, [this] {
+        for (const Ref& r : session_.selection()) {
+            const int i = choice_->findData(QVariant::fromValue<qulonglong>(r.object.value));
+            if (i < 0) continue;
+            choice_->setCurrentIndex(i);
+            refresh();
+            if (r.part && model_->set() == r.object &&
+                points_->currentIndex().row() != static_cast<int>(*r.part))
+                points_->selectRow(static_cast<int>(*r.part));
+        }
+    });
+    connect(choice_, &QComboBox::activated, this, &TablesPage::refresh);
+    connect(points_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
+            [this](const QModelIndex& row) {
+                if (row.isValid() && points_->hasFocus())
+                    session_.select({{model_->set(), static_cast<std::size_t>(row.row())}});
+            });
+    refresh();
+}
+
+void TablesPage::refresh() {
+    const auto& document = session_.derived().document;
+    const auto before = choice_->currentData();
+    choice_->clear();
+    for (const ObjectId id : document.all<document::Points>())
+        choice_->addItem(tr("Points: %1").arg(QString::fromStdString(document.nameOf(id))),
+                         QVariant::fromValue<qulonglong>(id.value));
+    for (const ObjectId id : document.all<document::Parcel>())
+        choice_->addItem(tr("Courses: %1").arg(QString::fromStdString(document.nameOf(id))),
+                         QVariant::fromValue<qulonglong>(id.value));
+    choice_->setCurrentIndex(std::max(0, choice_->findData(before)));
+    if (choice_->count() == 0) return stack_->setCurrentIndex(2);
+    const ObjectId id{choice_->currentData().toULongLong()};
+    if (document.get<document::Points>(id) != nullptr) {
+        const QModelIndex at = points_->currentIndex();
+        const bool same = model_->set() == id && document.get<document::Points>(id)->set.size() ==
+                                                     static_cast<std::size_t>(model_->rowCount());
+        if (!same) model_->setSet(id);
+        points_->viewport()->update();
+        if (!same && at.isValid()) points_->setCurrentIndex(model_->index(at.row(), at.column()));
+        return stack_->setCurrentIndex(0);
+    }
+    stack_->setCurrentIndex(1);
+    const auto it = session_.derived().parcels.find(id);
+    if (it == session_.derived().parcels.end()) return;
+    const auto& rows = it->second->table;
+    courses_->setRowCount(static_cast<int>(rows.size()));
+    for (std::size_t i = 0; i < rows.size(); ++i) {
+        const auto& r = rows[i];
+        int column = 0;
+        for (const std::string* text :
+             {&r.name, &r.direction, &r.distance, &r.radius, &r.delta, &r.arcLength})
+            courses_->setItem(static_cast<int>(i), column++,
+                              new QTableWidgetItem(QString::fromStdString(*text)));
+    }
+    const auto& g = it->second->geometry;
+    const auto& display = document.settings().display;
+    QString closure = tr("Perimeter %1, area %2, misclosure %3")
+                          .arg(QString::fromStdString(formatLength(g.perimeter, display)),
+                               QString::fromStdString(formatArea(g.area, display)),
+                               QString::fromStdString(formatFixed(g.closure.distance, 4)));
+    if (g.closure.ratio) closure += tr(" (1 : %1)").arg(*g.closure.ratio, 0, 'f', 0);
+    description_->setPlainText(closure + QStringLiteral("\n\n") +
+                               QString::fromStdString(it->second->description));
+}
+
+}  // namespace erdwerk::app

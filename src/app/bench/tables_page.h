@@ -1,0 +1,36 @@
+#pragma once
+// Tables: survey points, and the courses and description of a parcel.
+
+#include <QComboBox>
+#include <QPlainTextEdit>
+#include <QStackedWidget>
+#include <QTableView>
+#include <QTableWidget>
+#include <QWidget>
+
+#include "app/shell/session.h"
+
+namespace erdwerk::app {
+
+class PointModel;
+
+class TablesPage : public QWidget {
+    Q_OBJECT
+public:
+    explicit TablesPage(Session& session, QWidget* parent = nullptr);
+    [[nodiscard]] QTableView* points() { return points_; }
+    [[nodiscard]] QPlainTextEdit* description() { return description_; }
+
+private:
+    void refresh();
+
+    Session& session_;
+    QComboBox* choice_;
+    QStackedWidget* stack_;
+    QTableView* points_;
+    PointModel* model_;
+    QTableWidget* courses_;
+    QPlainTextEdit* description_;
+};
+
+}  // namespace erdwerk::app

@@ -1,0 +1,105 @@
+// erdwerk [PROJECT]                 opens the window
+// erdwerk --demo                    with the demo
+// erdwerk --screenshot FILE …       takes a picture when everything is drawn, and ends
+// erdwerk --sheet NAME PROJECT -o OUT   writes a plan sheet without a window
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QTimer>
+#include <cstdio>
+
+#include "app/sheet/sheet_painter.h"
+#include "app/shell/main_window.h"
+#include "app/shell/script.h"
+#include "app/shell/theme.h"
+#include "core/format/project_file.h"
+
+namespace {
+
+using namespace erdwerk;
+
+int fail(const QString& text) {
+    std::fprintf(stderr, "erdwerk: %s\n", qPrintable(text));
+    return 2;
+}
+
+int writeSheet(const QString& project, const QString& name, const QString& output) {
+    const auto opened = format::openProject(project.toStdString());
+    if (!opened) return fail(QString::fromStdString(opened.error().message()));
+    auto derived = document::derive(opened->document);
+    if (!derived) return fail(QString::fromStdString(derived.error().message()));
+    app::Snapshot snapshot;
+    snapshot.derived = std::move(*derived);
+    const auto sheets = snapshot.derived.document.all<document::Sheet>();
+    const ObjectId id = name.isEmpty() && !sheets.empty()
+                            ? sheets.front()
+                            : snapshot.derived.document.byName<document::Sheet>(name.toStdString());
+    if (!id)
+        return fail(project + (name.isEmpty() ? QStringLiteral(": holds no sheet")
+                                              : QStringLiteral(": has no sheet named ") + name));
+    const auto done = app::writeSheet(output, snapshot, id);
+    if (!done) return fail(QString::fromStdString(done.error().message()));
+    std::printf("{\"sheets\": 1}\n");
+    return 0;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    // A sheet needs no display.
+    for (int i = 1; i < argc; ++i)
+        if (QByteArray(argv[i]) == "--sheet") qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication application(argc, argv);
+    QApplication::setApplicationName(QStringLiteral("Erdwerk"));
+    QApplication::setApplicationVersion(QStringLiteral("0.1.0"));
+    app::theme::apply(application);
+    QCommandLineParser parser;
+    parser.setApplicationDescription(
+        QStringLiteral("Terrain surfaces, 3D linework, alignments and parcels for civil site design."));
+    parser.addHelpOption();
+    parser.addVersionOption();
+    parser.addPositionalArgument(QStringLiteral("project"), QStringLiteral("A project to open."),
+                                 QStringLiteral("[project]"));
+    const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo project."));
+    const QCommandLineOption screenshot(QStringLiteral("screenshot"),
+                                        QStringLiteral("Take a picture of the window, then end."),
+                                        QStringLiteral("file"));
+    const QCommandLineOption show(
+        QStringLiteral("show"),
+        QStringLiteral(
+            "Before the picture: what to show, e.g. stage=Shape,select=Dome Terrace,twin,page=Findings."),
+        QStringLiteral("list"));
+    const QCommandLineOption sheet(
+        QStringLiteral("sheet"),
+        QStringLiteral("Write a plan sheet of the project; an empty name takes the first."),
+        QStringLiteral("name"));
+    const QCommandLineOption output({QStringLiteral("o"), QStringLiteral("output")},
+                                    QStringLiteral("With --sheet: .pdf or .svg to write."),
+                                    QStringLiteral("file"));
+    parser.addOptions({demo, screenshot, show, sheet, output});
+    parser.process(application);
+    const QStringList files = parser.positionalArguments();
+    if (parser.isSet(sheet)) {
+        if (files.size() != 1 || !parser.isSet(output))
+            return fail(QStringLiteral("--sheet NAME PROJECT -o FILE"));
+        return writeSheet(files.front(), parser.value(sheet), parser.value(output));
+    }
+    app::MainWindow window;
+    window.show();
+    if (parser.isSet(demo) && !window.openDemo()) return 2;
+    if (!files.isEmpty() && !window.openProject(files.front())) return 2;
+    if (parser.isSet(screenshot)) {
+        int result = 0;
+        QTimer::singleShot(300, &window, [&] {
+            const QString reason = app::showForPicture(window, parser.value(show));
+            result =
+                reason.isEmpty() && window.grab().save(parser.value(screenshot))
+                    ? 0
+                    : fail(reason.isEmpty() ? QStringLiteral("the picture could not be written") : reason);
+            window.session().close(true);
+            QApplication::exit(result);
+        });
+        return QApplication::exec();
+    }
+    return QApplication::exec();
+}

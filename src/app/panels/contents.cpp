@@ -1,0 +1,145 @@
+#include "app/panels/contents.h"
+
+#include <QHeaderView>
+#include <QPainter>
+#include <map>
+
+#include "app/shell/theme.h"
+#include "core/document/edit.h"
+
+namespace erdwerk::app {
+
+namespace {
+
+QString kindTitle(const document::Payload& payload) {
+    static const QStringList titles{QObject::tr("Survey points"), QObject::tr("3D lines"),
+                                    QObject::tr("Surfaces"),      QObject::tr("Alignments"),
+                                    QObject::tr("Profiles"),      QObject::tr("Parcels"),
+                                    QObject::tr("Label styles"),  QObject::tr("Labels"),
+                                    QObject::tr("Sheets"),        QObject::tr("Groups")};
+    return titles.value(static_cast<int>(payload.index()));
+}
+
+QIcon swatch(const QString& colour) {
+    QPixmap pixmap(14, 14);
+    pixmap.fill(Qt::transparent);
+    QPainter painter(&pixmap);
+    painter.setPen(QPen(theme::ink, 1));
+    painter.setBrush(QColor(colour));
+    painter.drawRect(2, 2, 9, 9);
+    return pixmap;
+}
+
+}  // namespace
+
+Contents::Contents(Session& session, QWidget* parent) : QTreeWidget(parent), session_(session) {
+    setObjectName(QStringLiteral("contents"));
+    setAccessibleName(tr("Contents"));
+    header()->hide();
+    setSelectionMode(ExtendedSelection);
+    setIndentation(14);
+    setEditTriggers(EditKeyPressed | SelectedClicked);
+    connect(&session_, &Session::documentChanged, this, &Contents::refresh);
+    connect(&session_, &Session::selectionChanged, this, &Contents::showSelection);
+    connect(this, &QTreeWidget::itemSelectionChanged, this, [this] {
+        if (filling_) return;
+        std::vector<Ref> refs;
+        for (const auto* item : selectedItems())
+            if (const auto id = item->data(0, Qt::UserRole).toULongLong(); id != 0)
+                refs.push_back({ObjectId{id}, std::nullopt});
+        session_.select(std::move(refs));
+    });
+    connect(this, &QTreeWidget::itemDoubleClicked, this, [this](QTreeWidgetItem* item) {
+        if (const auto id = item->data(0, Qt::UserRole).toULongLong(); id != 0)
+            Q_EMIT showObject(ObjectId{id});
+    });
+    connect(this, &QTreeWidget::itemChanged, this, &Contents::renamed);
+    refresh();
+}
+
+void Contents::refresh() {
+    filling_ = true;
+    std::map<QString, bool> open;
+    for (int i = 0; i < topLevelItemCount(); ++i)
+        open[topLevelItem(i)->data(0, Qt::UserRole + 1).toString()] = topLevelItem(i)->isExpanded();
+    clear();
+    const auto& document = session_.document();
+    std::map<std::size_t, QTreeWidgetItem*> kinds;
+    std::map<std::pair<std::size_t, ObjectId>, QTreeWidgetItem*> groups;
+    for (const auto& [id, object] : document.objects()) {
+        const std::size_t kind = object->payload.index();
+        if (kinds.count(kind) == 0) {
+            auto* top = new QTreeWidgetItem(this);
+            top->setData(0, Qt::UserRole + 1, kindTitle(object->payload));
+            top->setFlags(Qt::ItemIsEnabled);
+            top->setFont(0, theme::font(12, true));
+            const bool small = kind != 6 && kind != 7;  // label styles and labels start closed
+            top->setExpanded(open.count(kindTitle(object->payload)) != 0 ? open[kindTitle(object->payload)]
+                                                                         : small);
+            kinds[kind] = top;
+        }
+        QTreeWidgetItem* parent = kinds[kind];
+        const auto* group = document.get<document::Group>(object->group);
+        if (group != nullptr) {
+            auto& holder = groups[{kind, object->group}];
+            if (holder == nullptr) {
+                holder =
+                    new QTreeWidgetItem(parent, {QString::fromStdString(document.nameOf(object->group))});
+                holder->setIcon(0, swatch(QString::fromStdString(group->colour)));
+                holder->setFlags(Qt::ItemIsEnabled);
+                holder->setForeground(0, theme::inkQuiet);
+                holder->setExpanded(true);
+            }
+            parent = holder;
+        }
+        auto* item = new QTreeWidgetItem(parent, {QString::fromStdString(object->name)});
+        item->setData(0, Qt::UserRole, QVariant::fromValue<qulonglong>(id.value));
+        item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable);
+        if (const auto* own = std::get_if<document::Group>(&object->payload)) {
+            item->setIcon(0, swatch(QString::fromStdString(own->colour)));
+            item->setFlags(item->flags() | Qt::ItemIsUserCheckable);
+            item->setCheckState(0, own->visible ? Qt::Checked : Qt::Unchecked);
+            item->setToolTip(0, tr("Shown or hidden, with all that is in it"));
+        }
+    }
+    for (const auto& [kind, top] : kinds) {
+        int count = 0;
+        for (const auto& [id, object] : document.objects()) count += object->payload.index() == kind ? 1 : 0;
+        top->setText(0, QStringLiteral("%1  %2").arg(top->data(0, Qt::UserRole + 1).toString()).arg(count));
+    }
+    filling_ = false;
+    showSelection();
+}
+
+void Contents::showSelection() {
+    filling_ = true;
+    clearSelection();
+    for (QTreeWidgetItemIterator it(this); *it != nullptr; ++it) {
+        const ObjectId id{(*it)->data(0, Qt::UserRole).toULongLong()};
+        if (!id || !session_.isSelected(id)) continue;
+        (*it)->setSelected(true);
+        if (!hasFocus()) scrollToItem(*it);
+    }
+    filling_ = false;
+}
+
+void Contents::renamed(QTreeWidgetItem* item) {
+    if (filling_) return;
+    const ObjectId id{item->data(0, Qt::UserRole).toULongLong()};
+    const auto& document = session_.document();
+    const auto object = document.find(id);
+    if (!object) return;
+    if (const auto* group = std::get_if<document::Group>(&object->payload);
+        group != nullptr && group->visible != (item->checkState(0) == Qt::Checked)) {
+        const auto next = document::changed<document::Group>(
+            document, id, [](document::Group& g) { g.visible = !g.visible; });
+        QMetaObject::invokeMethod(
+            this, [this, next] { session_.apply(tr("Show or hide a group"), next); }, Qt::QueuedConnection);
+        return;
+    }
+    const auto next = document::rename(document, id, item->text(0).trimmed().toStdString());
+    QMetaObject::invokeMethod(
+        this, [this, next] { session_.apply(tr("Rename"), next); }, Qt::QueuedConnection);
+}
+
+}  // namespace erdwerk::app

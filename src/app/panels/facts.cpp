@@ -1,0 +1,543 @@
+#include "app/panels/facts.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include "app/shell/theme.h"
+#include "app/tools/tool.h"
+#include "core/base/notation.h"
+#include "core/document/edit.h"
+#include "core/linework/edit.h"
+
+namespace erdwerk::app {
+
+using document::Document;
+
+namespace {
+QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+}  // namespace
+
+Facts::Facts(Session& session, QWidget* parent) : QScrollArea(parent), session_(session) {
+    setObjectName(QStringLiteral("facts"));
+    setAccessibleName(tr("Facts"));
+    setWidgetResizable(true);
+    setFrameShape(QFrame::NoFrame);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    connect(&session_, &Session::resultsChanged, this, &Facts::refresh);
+    connect(&session_, &Session::selectionChanged, this, &Facts::refresh);
+    refresh();
+}
+
+void Facts::refresh() {
+    // An entry that is being typed in is left alone.
+    if (widget() != nullptr && widget()->isAncestorOf(focusWidget()))
+        if (const auto* edit = qobject_cast<QLineEdit*>(focusWidget()); edit != nullptr && edit->isModified())
+            return;
+    auto* content = new QWidget;
+    content->setStyleSheet(QStringLiteral("QWidget { background: #FFFFFF; }"));
+    form_ = new QFormLayout(content);
+    form_->setContentsMargins(12, 10, 12, 10);
+    form_->setVerticalSpacing(5);
+    form_->setHorizontalSpacing(10);
+    form_->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
+    const auto& selection = session_.selection();
+    if (selection.empty()) {
+        project();
+    } else if (selection.size() > 1) {
+        many();
+    } else if (const auto object = session_.document().find(selection.front().object)) {
+        const Ref& ref = selection.front();
+        const ObjectId id = ref.object;
+        const auto& payload = object->payload;
+        if (const auto* set = std::get_if<document::Points>(&payload)) {
+            if (ref.part && *ref.part < set->set.size())
+                point(id, *ref.part);
+            else
+                points(id);
+        } else if (std::holds_alternative<document::Line>(payload)) {
+            line(id, ref.part);
+        } else if (std::holds_alternative<document::Surface>(payload)) {
+            surface(id);
+        } else if (std::holds_alternative<document::Alignment>(payload)) {
+            alignment(id);
+        } else if (std::holds_alternative<document::Profile>(payload)) {
+            profile(id);
+        } else if (std::holds_alternative<document::Parcel>(payload)) {
+            parcel(id);
+        } else if (std::holds_alternative<document::Label>(payload)) {
+            label(id);
+        } else if (std::holds_alternative<document::Sheet>(payload)) {
+            sheet(id);
+        } else if (std::holds_alternative<document::Group>(payload)) {
+            group(id);
+        } else {
+            heading(text(object->name));
+        }
+        common(id);
+    }
+    setWidget(content);
+}
+
+// ---- rows
+
+void Facts::heading(const QString& name) {
+    auto* label = new QLabel(name);
+    label->setFont(theme::font(form_->rowCount() == 0 ? 15 : 12, true));
+    label->setWordWrap(true);
+    if (form_->rowCount() > 0) label->setStyleSheet(QStringLiteral("color: #5F6B74; padding-top: 8px;"));
+    form_->addRow(label);
+}
+
+void Facts::fact(const QString& name, const QString& value) {
+    auto* label = new QLabel(value);
+    label->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    label->setWordWrap(true);
+    label->setAccessibleName(name);
+    form_->addRow(name, label);
+}
+
+void Facts::entry(const QString& name, const QString& value,
+                  std::function<Result<Document>(const QString&)> edit) {
+    auto* line = new QLineEdit(value);
+    line->setAccessibleName(name);
+    line->setObjectName(QStringLiteral("fact:") + name);
+    line->setCursorPosition(0);
+    connect(line, &QLineEdit::editingFinished, this, [this, line, name, value, edit = std::move(edit)] {
+        if (!line->isModified() || line->text() == value) return;
+        line->setModified(false);
+        const auto next = edit(line->text());
+        if (!next) {
+            Q_EMIT session_.message(text(next.error().text), true);
+            line->setText(value);
+            return;
+        }
+        // The panel is made anew by the edit; this entry must not be in use then.
+        QMetaObject::invokeMethod(
+            this,
+            [this, name, document = *next] { session_.apply(tr("Set %1").arg(name.toLower()), document); },
+            Qt::QueuedConnection);
+    });
+    form_->addRow(name, line);
+}
+
+void Facts::check(const QString& name, bool value, std::function<Document(bool)> edit) {
+    auto* box = new QCheckBox(name);
+    box->setChecked(value);
+    box->setObjectName(QStringLiteral("fact:") + name);
+    connect(box, &QCheckBox::toggled, this, [this, name, edit = std::move(edit)](bool on) {
+        const auto next = edit(on);
+        QMetaObject::invokeMethod(
+            this, [this, name, next] { session_.apply(tr("Set %1").arg(name.toLower()), next); },
+            Qt::QueuedConnection);
+    });
+    form_->addRow(box);
+}
+
+void Facts::choice(const QString& name, const QStringList& texts, int current,
+                   std::function<Document(int)> edit) {
+    auto* box = new QComboBox;
+    box->addItems(texts);
+    box->setCurrentIndex(current);
+    box->setAccessibleName(name);
+    box->setObjectName(QStringLiteral("fact:") + name);
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(6);
+    connect(box, &QComboBox::activated, this, [this, name, edit = std::move(edit)](int i) {
+        const auto next = edit(i);
+        QMetaObject::invokeMethod(
+            this, [this, name, next] { session_.apply(tr("Set %1").arg(name.toLower()), next); },
+            Qt::QueuedConnection);
+    });
+    form_->addRow(name, box);
+}
+
+template <class T>
+void Facts::objectChoice(const QString& name, ObjectId current, std::function<Document(ObjectId)> edit,
+                         const QString& none) {
+    QStringList texts{none};
+    std::vector<ObjectId> ids{ObjectId{}};
+    int at = 0;
+    for (const ObjectId id : session_.document().all<T>()) {
+        if (id == current) at = static_cast<int>(ids.size());
+        texts << text(session_.document().nameOf(id));
+        ids.push_back(id);
+    }
+    choice(name, texts, at,
+           [ids, edit = std::move(edit)](int i) { return edit(ids[static_cast<std::size_t>(i)]); });
+}
+
+void Facts::number(const QString& name, double value, double least, std::function<Document(double)> edit) {
+    entry(name, text(formatExact(value)),
+          [least, name, edit = std::move(edit)](const QString& typed) -> Result<Document> {
+              const auto v = parseNumber(typed.toStdString());
+              if (!v) return badInput("'" + typed.toStdString() + "' is not a number");
+              if (*v < least) return badInput(name.toStdString() + " must be at least " + formatExact(least));
+              return edit(*v);
+          });
+}
+
+// ---- what is selected
+
+void Facts::common(ObjectId id) {
+    const auto& document = session_.document();
+    const auto users = dependents(document, id);
+    if (users.empty()) return;
+    heading(tr("Depends on it"));
+    QStringList names;
+    for (const ObjectId user : users) names << text(document.nameOf(user));
+    auto* label = new QLabel(names.mid(0, 12).join(QStringLiteral(", ")) +
+                             (names.size() > 12 ? tr(" and %1 more").arg(names.size() - 12) : QString()));
+    label->setWordWrap(true);
+    form_->addRow(label);
+}
+
+void Facts::project() {
+    const auto& document = session_.document();
+    heading(text(document.settings().name));
+    entry(tr("Project"), text(document.settings().name), [this](const QString& typed) -> Result<Document> {
+        auto settings = session_.document().settings();
+        settings.name = typed.trimmed().toStdString();
+        return session_.document().withSettings(settings);
+    });
+    fact(tr("Unit"), QString::fromUtf8(unitSymbol(document.settings().display.unit).data()));
+    fact(tr("Objects"), QString::number(document.objects().size()));
+    auto* hint = new QLabel(tr("Select something to see its figures and settings here."));
+    hint->setWordWrap(true);
+    hint->setStyleSheet(QStringLiteral("color: #5F6B74;"));
+    form_->addRow(hint);
+}
+
+void Facts::many() {
+    heading(tr("%1 selected").arg(session_.selection().size()));
+    std::map<QString, int> kinds;
+    for (const Ref& r : session_.selection())
+        if (const auto object = session_.document().find(r.object))
+            ++kinds[QString::fromUtf8(kindName(object->payload).data())];
+    for (const auto& [kind, count] : kinds) fact(kind, QString::number(count));
+}
+
+void Facts::point(ObjectId set, std::size_t index) {
+    const auto& display = session_.document().settings().display;
+    const document::PointRef ref{set, index};
+    const auto p = session_.document().get<document::Points>(set)->set[index];
+    heading(tr("Point %1").arg(text(p.number)));
+    const auto change = [this, ref](const std::function<void(survey::SurveyPoint&)>& edit) {
+        auto next = session_.document().get<document::Points>(ref.set)->set[ref.index];
+        edit(next);
+        return document::setPoint(session_.document(), ref, next);
+    };
+    entry(tr("Number"), text(p.number), [change](const QString& t) -> Result<Document> {
+        return change([&](auto& q) { q.number = t.trimmed().toStdString(); });
+    });
+    number(tr("Easting"), p.plan.x, -1e9,
+           [change](double v) { return change([&](auto& q) { q.plan.x = v; }); });
+    number(tr("Northing"), p.plan.y, -1e9,
+           [change](double v) { return change([&](auto& q) { q.plan.y = v; }); });
+    entry(tr("Height"), p.height ? text(formatExact(*p.height)) : QString(),
+          [this, change, p](const QString& t) -> Result<Document> {
+              if (t.trimmed().isEmpty()) return change([](auto& q) { q.height.reset(); });
+              const auto typed = parseHeightEntry(t.toStdString());
+              if (!typed) return tl::unexpected(typed.error());
+              if (const auto* h = std::get_if<TypedHeight>(&*typed))
+                  return change([&](auto& q) { q.height = h->height; });
+              if (const auto* r = std::get_if<TypedRise>(&*typed); r != nullptr && p.height)
+                  return change([&](auto& q) { q.height = *p.height + r->rise; });
+              if (const auto* s = std::get_if<TypedSurface>(&*typed)) {
+                  const auto* surface =
+                      session_.derived().surface(session_.document().byName<document::Surface>(s->surface));
+                  const auto h = surface == nullptr ? std::nullopt : surface->heightAt(p.plan);
+                  if (!h) return badInput("there is no surface '" + s->surface + "' here");
+                  return change([&](auto& q) { q.height = *h + s->amount; });
+              }
+              return badInput("a point takes a height, a rise like +0.15, or =Surface");
+          });
+    entry(tr("Code"), text(p.code), [change](const QString& t) -> Result<Document> {
+        return change([&](auto& q) { q.code = t.trimmed().toStdString(); });
+    });
+    entry(tr("Note"), text(p.note), [change](const QString& t) -> Result<Document> {
+        return change([&](auto& q) { q.note = t.trimmed().toStdString(); });
+    });
+    if (const auto h = session_.derived().topHeight(p.plan))
+        fact(tr("Surface here"), text(formatHeight(h, display)));
+}
+
+void Facts::points(ObjectId id) {
+    const auto& set = session_.document().get<document::Points>(id)->set;
+    heading(text(session_.document().nameOf(id)));
+    fact(tr("Points"), QString::number(set.size()));
+    std::size_t without = 0;
+    for (std::size_t i = 0; i < set.size(); ++i) without += set[i].height ? 0 : 1;
+    fact(tr("Without height"), QString::number(without));
+    objectChoice<document::Group>(
+        tr("Group"), session_.document().find(id)->group,
+        [this, id](ObjectId g) { return document::setGroup(session_.document(), id, g); }, tr("none"));
+}
+
+void Facts::line(ObjectId id, std::optional<std::size_t> vertex) {
+    const auto& document = session_.document();
+    const auto& display = document.settings().display;
+    const auto* payload = document.get<document::Line>(id);
+    heading(text(document.nameOf(id)));
+    const auto* r = document::Derived::in(session_.derived().lines, id);
+    if (r != nullptr && vertex && *vertex < r->vertices.size() && *vertex < payload->line.vertices.size()) {
+        const auto& v = r->vertices[*vertex];
+        const std::size_t i = *vertex;
+        heading(payload->line.vertices[i].isCorner ? tr("Corner %1").arg(i + 1) : tr("Grade point"));
+        fact(tr("Place"), text(formatPosition(v.place.x, v.place.y, display)));
+        fact(tr("Station"), text(formatStation(v.distance, display)));
+        fact(tr("Height"), v.height ? text(formatHeight(v.height, display)) : text(v.problem));
+        entry(tr("Rule"), ruleText(document, payload->line.vertices[i].rule),
+              [this, id, i](const QString& t) -> Result<Document> {
+                  const auto rule = ruleFromEntry(session_.document(), t);
+                  if (!rule) return tl::unexpected(rule.error());
+                  const auto* on = session_.document().get<document::Line>(id);
+                  if (i == 0 && !on->line.closed && isRelative(*rule))
+                      return badInput("the first point has no point before it to rise from");
+                  auto next = linework::setRule(on->line, i, *rule);
+                  if (!next) return tl::unexpected(next.error());
+                  return document::setLine(session_.document(), id, std::move(*next));
+              });
+        heading(tr("Line"));
+    }
+    if (r != nullptr) {
+        fact(tr("Length"), text(formatLength(r->length, display)));
+        if (r->closed) fact(tr("Area"), text(formatArea(std::abs(geometry::signedArea(r->path)), display)));
+        std::optional<double> low;
+        std::optional<double> high;
+        for (const auto& v : r->vertices) {
+            if (!v.height) continue;
+            low = std::min(low.value_or(*v.height), *v.height);
+            high = std::max(high.value_or(*v.height), *v.height);
+        }
+        fact(tr("Heights"),
+             low ? text(formatHeight(low, display) + " to " + formatHeight(high, display)) : tr("none"));
+    }
+    fact(tr("Corners"), QString::number(cornersOf(payload->line).size()));
+    fact(tr("Grade points"),
+         QString::number(payload->line.vertices.size() - cornersOf(payload->line).size()));
+    choice(tr("Drawn as"), {tr("plain line"), tr("crest"), tr("toe")}, static_cast<int>(payload->style),
+           [this, id](int i) {
+               return document::changed<document::Line>(session_.document(), id, [i](document::Line& l) {
+                   l.style = static_cast<document::LineStyle>(i);
+               });
+           });
+    objectChoice<document::Group>(
+        tr("Group"), document.find(id)->group,
+        [this, id](ObjectId g) { return document::setGroup(session_.document(), id, g); }, tr("none"));
+}
+
+void Facts::surface(ObjectId id) {
+    const auto& document = session_.document();
+    const auto& display = document.settings().display;
+    const auto style = document.get<document::Surface>(id)->style;
+    heading(text(document.nameOf(id)));
+    const auto* result = document::Derived::in(session_.derived().surfaces, id);
+    if (result != nullptr && result->locator) {
+        const auto f = terrain::figuresOf(result->locator->tin());
+        fact(tr("Points"), QString::number(f.points));
+        fact(tr("Triangles"), QString::number(f.triangles));
+        fact(tr("Heights"), text(formatHeight(f.min.z, display) + " to " + formatHeight(f.max.z, display)));
+        fact(tr("Plan area"), text(formatArea(f.planArea, display)));
+        fact(tr("Surface area"), text(formatArea(f.surfaceArea, display)));
+        fact(tr("Conflicts"), QString::number(result->crossings.size()));
+    } else if (result != nullptr) {
+        fact(tr("Not built"), text(result->problem));
+    }
+    const auto restyle = [this, id](const std::function<void(document::SurfaceStyle&)>& change) {
+        return document::changed<document::Surface>(session_.document(), id,
+                                                    [&](document::Surface& s) { change(s.style); });
+    };
+    heading(tr("Shown as"));
+    check(tr("Contours"), style.contours,
+          [restyle](bool on) { return restyle([on](auto& s) { s.contours = on; }); });
+    number(tr("Interval"), style.interval, 0.001,
+           [restyle](double v) { return restyle([v](auto& s) { s.interval = v; }); });
+    number(tr("Index every"), style.indexEvery, 1,
+           [restyle](double v) { return restyle([v](auto& s) { s.indexEvery = static_cast<int>(v); }); });
+    check(tr("Hillshade"), style.hillshade,
+          [restyle](bool on) { return restyle([on](auto& s) { s.hillshade = on; }); });
+    check(tr("Height colours"), style.heightColours,
+          [restyle](bool on) { return restyle([on](auto& s) { s.heightColours = on; }); });
+    check(tr("Triangles"), style.triangles,
+          [restyle](bool on) { return restyle([on](auto& s) { s.triangles = on; }); });
+    sources(id);
+}
+
+void Facts::sources(ObjectId id) {
+    const auto& document = session_.document();
+    const auto& definition = *document.get<document::Surface>(id)->definition;
+    heading(tr("Sources, in order"));
+    if (definition.imported) fact(tr("Taken over"), tr("triangles from a file"));
+    number(tr("Longest edge"), definition.maxEdge, 0,
+           [this, id](double v) { return document::setMaxEdge(session_.document(), id, v); });
+    for (const auto& s : definition.sources) {
+        auto* remove = new QPushButton(tr("remove"));
+        remove->setAccessibleName(tr("Remove %1 from the surface").arg(text(document.nameOf(s.object))));
+        remove->setStyleSheet(QStringLiteral("padding: 0px 8px;"));
+        connect(remove, &QPushButton::clicked, this, [this, id, object = s.object] {
+            const auto next = document::removeSource(session_.document(), id, object);
+            QMetaObject::invokeMethod(
+                this, [this, next] { session_.apply(tr("Remove a source"), next); }, Qt::QueuedConnection);
+        });
+        auto* name = new QLabel(text(document.nameOf(s.object)) + QStringLiteral("\n") +
+                                QString::fromUtf8(roleName(s.role).data()));
+        name->setWordWrap(true);
+        form_->addRow(name, remove);
+    }
+}
+
+void Facts::alignment(ObjectId id) {
+    const auto& document = session_.document();
+    const auto& display = document.settings().display;
+    const auto* payload = document.get<document::Alignment>(id);
+    heading(text(document.nameOf(id)));
+    entry(tr("Name"), text(document.nameOf(id)), [this, id](const QString& t) -> Result<Document> {
+        return document::rename(session_.document(), id, t.trimmed().toStdString());
+    });
+    entry(tr("Start station"), text(formatStation(payload->startStation, display)),
+          [this, id](const QString& t) -> Result<Document> {
+              const auto station = parseStation(t.toStdString(), session_.document().settings().display);
+              if (!station) return tl::unexpected(station.error());
+              return document::changed<document::Alignment>(
+                  session_.document(), id, [&](document::Alignment& a) { a.startStation = *station; });
+          });
+    number(tr("Tick interval"), payload->tickInterval, 0.01, [this, id](double v) {
+        return document::changed<document::Alignment>(session_.document(), id,
+                                                      [v](document::Alignment& a) { a.tickInterval = v; });
+    });
+    check(tr("Against the line's direction"), payload->reversed, [this, id](bool on) {
+        return document::changed<document::Alignment>(session_.document(), id,
+                                                      [on](document::Alignment& a) { a.reversed = on; });
+    });
+    const auto* a = document::Derived::in(session_.derived().alignments, id);
+    if (a == nullptr) return;
+    fact(tr("Length"), text(formatLength(a->length, display)));
+    fact(tr("End station"), text(formatStation(a->endStation(), display)));
+    fact(tr("Not tangent"), tr("%1 joints").arg(a->breaks.size()));
+    heading(tr("Points"));
+    for (const auto& key : a->keyPoints)
+        fact(QString::fromUtf8(route::shortName(key.kind).data()), text(formatStation(key.station, display)));
+}
+
+void Facts::profile(ObjectId id) {
+    const auto& document = session_.document();
+    const auto* payload = document.get<document::Profile>(id);
+    heading(text(document.nameOf(id)));
+    entry(tr("Name"), text(document.nameOf(id)), [this, id](const QString& t) -> Result<Document> {
+        return document::rename(session_.document(), id, t.trimmed().toStdString());
+    });
+    fact(tr("Alignment"), text(document.nameOf(payload->alignment)));
+    fact(tr("PVIs"), QString::number(payload->design.size()));
+    objectChoice<document::Surface>(
+        tr("Ground"), payload->ground,
+        [this, id](ObjectId g) {
+            return document::changed<document::Profile>(session_.document(), id,
+                                                        [g](document::Profile& p) { p.ground = g; });
+        },
+        tr("none"));
+}
+
+void Facts::parcel(ObjectId id) {
+    const auto& document = session_.document();
+    const auto& display = document.settings().display;
+    const auto* payload = document.get<document::Parcel>(id);
+    heading(text(document.nameOf(id)));
+    entry(tr("Name"), text(document.nameOf(id)), [this, id](const QString& t) -> Result<Document> {
+        return document::rename(session_.document(), id, t.trimmed().toStdString());
+    });
+    if (const auto* p = document::Derived::in(session_.derived().parcels, id)) {
+        fact(tr("Area"), text(formatArea(p->geometry.area, display)));
+        fact(tr("Perimeter"), text(formatLength(p->geometry.perimeter, display)));
+        fact(tr("Closure"), p->geometry.closure.closes(display.unit)
+                                ? tr("closes")
+                                : text(formatLength(p->geometry.closure.distance, display)) + tr(" open"));
+        fact(tr("Courses"), QString::number(p->geometry.courses.size()));
+    }
+    entry(tr("Beginning"), text(payload->beginning), [this, id](const QString& t) -> Result<Document> {
+        return document::changed<document::Parcel>(
+            session_.document(), id, [&](document::Parcel& p) { p.beginning = t.trimmed().toStdString(); });
+    });
+    number(tr("Begins at corner"), static_cast<double>(payload->begin + 1), 1, [this, id](double v) {
+        return document::changed<document::Parcel>(
+            session_.document(), id, [v](document::Parcel& p) { p.begin = static_cast<std::size_t>(v) - 1; });
+    });
+    check(tr("Against the line's direction"), payload->reversed, [this, id](bool on) {
+        return document::changed<document::Parcel>(session_.document(), id,
+                                                   [on](document::Parcel& p) { p.reversed = on; });
+    });
+}
+
+void Facts::label(ObjectId id) {
+    const auto& document = session_.document();
+    const auto* payload = document.get<document::Label>(id);
+    heading(text(document.nameOf(id)));
+    fact(tr("Of"), text(document.nameOf(payload->target)));
+    if (const auto* l = document::Derived::in(session_.derived().labels, id)) {
+        fact(tr("Above"), text(l->above));
+        fact(tr("Below"), text(l->below));
+    }
+    objectChoice<document::LabelStyle>(
+        tr("Style"), payload->style,
+        [this, id](ObjectId s) {
+            return s ? document::changed<document::Label>(session_.document(), id,
+                                                          [s](document::Label& l) { l.style = s; })
+                     : session_.document();
+        },
+        tr("–"));
+}
+
+void Facts::sheet(ObjectId id) {
+    const auto& document = session_.document();
+    const auto s = *document.get<document::Sheet>(id);
+    heading(text(document.nameOf(id)));
+    const auto edit = [this, id](const std::function<void(document::Sheet&)>& change) {
+        return document::changed<document::Sheet>(session_.document(), id, change);
+    };
+    choice(tr("Paper"), {tr("A4"), tr("A3"), tr("A1")}, static_cast<int>(s.paper),
+           [edit](int i) { return edit([i](auto& x) { x.paper = static_cast<document::Paper>(i); }); });
+    number(tr("Scale 1 :"), s.scale, 1, [edit](double v) { return edit([v](auto& x) { x.scale = v; }); });
+    number(tr("Centre E"), s.centre.x, -1e9,
+           [edit](double v) { return edit([v](auto& x) { x.centre.x = v; }); });
+    number(tr("Centre N"), s.centre.y, -1e9,
+           [edit](double v) { return edit([v](auto& x) { x.centre.y = v; }); });
+    objectChoice<document::Parcel>(
+        tr("Parcel"), s.parcel, [edit](ObjectId p) { return edit([p](auto& x) { x.parcel = p; }); },
+        tr("none"));
+    heading(tr("Title block"));
+    entry(tr("Project"), text(s.project), [edit](const QString& t) -> Result<Document> {
+        return edit([&](auto& x) { x.project = t.toStdString(); });
+    });
+    entry(tr("Title"), text(s.title), [edit](const QString& t) -> Result<Document> {
+        return edit([&](auto& x) { x.title = t.toStdString(); });
+    });
+    entry(tr("Drawn by"), text(s.drawnBy), [edit](const QString& t) -> Result<Document> {
+        return edit([&](auto& x) { x.drawnBy = t.toStdString(); });
+    });
+    entry(tr("Date"), text(s.date), [edit](const QString& t) -> Result<Document> {
+        return edit([&](auto& x) { x.date = t.toStdString(); });
+    });
+}
+
+void Facts::group(ObjectId id) {
+    const auto g = *session_.document().get<document::Group>(id);
+    heading(text(session_.document().nameOf(id)));
+    check(tr("Shown"), g.visible, [this, id](bool on) {
+        return document::changed<document::Group>(session_.document(), id,
+                                                  [on](document::Group& x) { x.visible = on; });
+    });
+    entry(tr("Colour"), text(g.colour), [this, id](const QString& t) -> Result<Document> {
+        if (!QColor::isValidColor(t.trimmed()))
+            return badInput("'" + t.toStdString() + "' is not a colour; write it like #3F5C73");
+        return document::changed<document::Group>(session_.document(), id, [&](document::Group& x) {
+            x.colour = QColor(t.trimmed()).name().toStdString();
+        });
+    });
+}
+
+}  // namespace erdwerk::app

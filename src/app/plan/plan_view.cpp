@@ -1,0 +1,478 @@
+#include "app/plan/plan_view.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QWheelEvent>
+#include <cmath>
+
+#include "app/shell/theme.h"
+#include "core/document/edit.h"
+#include "core/linework/edit.h"
+
+namespace erdwerk::app {
+
+using geometry::Vec2;
+
+PlanView::PlanView(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    setObjectName(QStringLiteral("plan"));
+    setAccessibleName(tr("Plan"));
+    setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
+    setMinimumSize(280, 160);
+    setCursor(Qt::CrossCursor);
+    painterThread_ = std::make_unique<LatestWorker<Request, Picture>>(
+        this,
+        [](const Request& request, const std::atomic<bool>& cancel) -> std::optional<Picture> {
+            Picture out{QImage((request.view.size * request.ratio).toSize(), QImage::Format_RGB32),
+                        request.view};
+            out.image.setDevicePixelRatio(request.ratio);
+            out.image.fill(theme::paper);
+            QPainter painter(&out.image);
+            PlanOptions options;
+            options.cancel = &cancel;
+            PlanPainter(painter, *request.snapshot, request.view, options).paint();
+            return cancel ? std::nullopt : std::optional(std::move(out));
+        },
+        [this](Picture picture) {
+            picture_ = std::move(picture);
+            update();
+        });
+    connect(&session_, &Session::resultsChanged, this, &PlanView::refresh);
+    connect(&session_, &Session::selectionChanged, this, qOverload<>(&QWidget::update));
+    connect(&session_, &Session::hoverChanged, this, qOverload<>(&QWidget::update));
+    connect(&session_, &Session::goToPlace, this,
+            [this](Vec2 place) { setView(place, std::max(view_.scale, 12.0)); });
+}
+
+PlanView::~PlanView() {
+    painterThread_.reset();
+}
+
+bool PlanView::settled() const {
+    return painterThread_->idle();
+}
+
+void PlanView::refresh() {
+    view_.size = size();
+    if (size().isEmpty()) return;
+    painterThread_->request({session_.snapshot(), view_, devicePixelRatioF()}, true);
+    update();
+}
+
+void PlanView::setView(Vec2 centre, double scale) {
+    view_.centre = centre;
+    view_.scale = std::clamp(scale, 1e-4, 1e5);
+    refresh();
+    Q_EMIT viewChanged();
+}
+
+void PlanView::fitTo(const geometry::Box& box) {
+    if (box.empty()) return setView({0, 0}, 10);
+    const double scale =
+        std::min(width() / std::max(box.width(), 1e-3), height() / std::max(box.height(), 1e-3)) * 0.9;
+    setView(box.centre(), std::min(scale, 400.0));
+}
+
+void PlanView::fit() {
+    geometry::Box box;
+    const auto& d = session_.document();
+    for (const ObjectId id : d.all<document::Points>())
+        for (const auto& block : d.get<document::Points>(id)->set.blocks())
+            for (const auto& p : *block) box.add(p.plan);
+    for (const auto& [id, line] : session_.derived().lines)
+        for (const auto& s : line->path) box.add(boundsOf(s));
+    for (const auto& [id, surface] : session_.derived().surfaces)
+        if (surface->locator) box.add(surface->locator->tin().bounds());
+    fitTo(box);
+}
+
+void PlanView::setTool(Tool* tool) {
+    tool_ = tool;
+    if (tool_ != nullptr) connect(tool_, &Tool::changed, this, qOverload<>(&QWidget::update));
+    update();
+}
+
+void PlanView::resizeEvent(QResizeEvent*) {
+    refresh();
+}
+
+// ---- painting
+
+void PlanView::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(rect(), theme::paper);
+    if (!picture_.image.isNull()) {
+        // The last picture, moved and scaled to where it belongs now.
+        const double f = view_.scale / picture_.view.scale;
+        const QPointF corner = view_.toPicture(picture_.view.toGround({0, 0}));
+        painter.setRenderHint(QPainter::SmoothPixmapTransform, f != 1);
+        painter.drawImage(QRectF(corner, picture_.view.size * f), picture_.image);
+    }
+    paintSelection(painter);
+    paintFindings(painter);
+    if (tool_ != nullptr) tool_->paintGhost(painter, view_);
+    paintHover(painter);
+    paintScaleBar(painter);
+    if (session_.document().objects().empty()) paintEmpty(painter);
+}
+
+void PlanView::paintEmpty(QPainter& painter) {
+    painter.setPen(theme::inkQuiet);
+    painter.setFont(theme::font(14));
+    painter.drawText(rect(), Qt::AlignCenter,
+                     tr("Nothing here yet. Import survey points from the Field stage,\nor draw a 3D line "
+                        "from the Shape stage."));
+}
+
+void PlanView::paintScaleBar(QPainter& painter) {
+    const double units = roundStep(70 / view_.scale);
+    const double pixels = units * view_.scale;
+    const QPointF at(width() - pixels - 18, height() - 26);
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(QColor(255, 255, 255, 215));
+    painter.drawRect(QRectF(at - QPointF(8, 16), QSizeF(pixels + 16, 28)));
+    painter.setPen(QPen(theme::ink, 1));
+    painter.setBrush(theme::ink);
+    painter.drawRect(QRectF(at + QPointF(0, 4), QSizeF(pixels / 2, 3)));
+    painter.setBrush(theme::panel);
+    painter.drawRect(QRectF(at + QPointF(pixels / 2, 4), QSizeF(pixels / 2, 3)));
+    painter.setFont(theme::font(10));
+    painter.drawText(QRectF(at - QPointF(0, 14), QSizeF(pixels, 14)), Qt::AlignRight,
+                     QString::fromStdString(formatExact(units)) + QStringLiteral(" ") +
+                         QString::fromUtf8(unitSymbol(session_.document().settings().display.unit).data()));
+    // North arrow.
+    const QPointF n(width() - 24, 36);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(QPen(theme::ink, 1.2));
+    painter.setBrush(theme::panel);
+    painter.drawPolygon(QPolygonF{n + QPointF(0, -20), n + QPointF(6, 8), n + QPointF(0, 3)});
+    painter.setBrush(theme::ink);
+    painter.drawPolygon(QPolygonF{n + QPointF(0, -20), n + QPointF(-6, 8), n + QPointF(0, 3)});
+    painter.setFont(theme::font(11, true));
+    painter.drawText(QRectF(n + QPointF(-10, 9), QSizeF(20, 14)), Qt::AlignCenter, tr("N"));
+}
+
+void PlanView::paintSelection(QPainter& painter) {
+    painter.setRenderHint(QPainter::Antialiasing);
+    const auto& derived = session_.derived();
+    const auto& document = session_.document();
+    const auto drawPath = [&](const geometry::Path& path) {
+        painter.setPen(QPen(QColor(255, 255, 255, 190), 5.5));
+        painter.drawPolyline(polyline(path, view_));
+        painter.setPen(QPen(theme::clay, 2.4));
+        painter.drawPolyline(polyline(path, view_));
+    };
+    painter.setBrush(Qt::NoBrush);
+    for (const Ref& ref : session_.selection()) {
+        if (const auto* points = document.get<document::Points>(ref.object)) {
+            if (!ref.part || *ref.part >= points->set.size()) continue;
+            const QPointF p = view_.toPicture(points->set[*ref.part].plan);
+            painter.setPen(QPen(theme::clay, 2));
+            painter.drawEllipse(p, 7, 7);
+            continue;
+        }
+        if (const auto alignment = derived.alignments.find(ref.object); alignment != derived.alignments.end())
+            drawPath(alignment->second->path);
+        if (const auto* parcel = document.get<document::Parcel>(ref.object))
+            if (const auto on = derived.lines.find(parcel->line); on != derived.lines.end())
+                drawPath(on->second->path);
+        if (const auto label = derived.labels.find(ref.object); label != derived.labels.end()) {
+            painter.setPen(QPen(theme::clay, 1.6, Qt::DotLine));
+            painter.drawEllipse(view_.toPicture(label->second->place), 16, 16);
+        }
+        const auto line = derived.lines.find(ref.object);
+        const auto* payload = document.get<document::Line>(ref.object);
+        if (line == derived.lines.end() || payload == nullptr) continue;
+        drawPath(line->second->path);
+        for (std::size_t i = 0; i < line->second->vertices.size() && i < payload->line.vertices.size(); ++i) {
+            const QPointF p = view_.toPicture(line->second->vertices[i].place);
+            const bool active = ref.part == i;
+            painter.setPen(QPen(theme::clay, active ? 2.4 : 1.4));
+            painter.setBrush(active ? theme::clay : theme::panel);
+            if (payload->line.vertices[i].isCorner) {
+                painter.drawRect(QRectF(p - QPointF(3.5, 3.5), QSizeF(7, 7)));
+            } else {
+                const auto at = geometry::positionAt(line->second->path, line->second->vertices[i].distance);
+                const Vec2 left = geometry::leftOf(geometry::directionOf(at.direction));
+                painter.drawLine(p - QPointF(left.x, -left.y) * 5, p + QPointF(left.x, -left.y) * 5);
+            }
+        }
+        painter.setBrush(Qt::NoBrush);
+    }
+}
+
+void PlanView::paintFindings(QPainter& painter) {
+    painter.setFont(theme::font(10, true));
+    for (const auto& f : session_.snapshot()->findings) {
+        if (f.kind == "no-surface" || f.kind == "profile-invalid" || !view_.window().contains(f.at)) continue;
+        const QPointF p = view_.toPicture(f.at);
+        const QColor colour = f.severity == check::Severity::MustFix ? theme::madder : theme::ochre;
+        painter.setPen(QPen(colour, 2));
+        painter.setBrush(Qt::NoBrush);
+        if (f.kind == "crossing-breaklines") {
+            painter.drawEllipse(p, 9, 9);
+            QString text;
+            for (const double h : f.heights)
+                text += (text.isEmpty() ? "" : " / ") +
+                        QString::fromStdString(formatHeight(h, session_.document().settings().display));
+            const QRectF box = QFontMetricsF(painter.font()).boundingRect(text).adjusted(-4, -2, 4, 2);
+            const QRectF room(p + QPointF(12, -8), box.size());
+            painter.setPen(Qt::NoPen);
+            painter.setBrush(QColor(255, 255, 255, 225));
+            painter.drawRoundedRect(room, 3, 3);
+            painter.setPen(colour);
+            painter.drawText(room, Qt::AlignCenter, text);
+        } else {
+            painter.drawLine(p + QPointF(-7, 8), p + QPointF(7, 8));
+            painter.drawLine(p + QPointF(-7, 8), p + QPointF(0, -5));
+            painter.drawLine(p + QPointF(7, 8), p + QPointF(0, -5));
+        }
+    }
+}
+
+void PlanView::paintHover(QPainter& painter) {
+    if (session_.hover() && !underMouse()) {
+        // Another view points here.
+        const QPointF p = view_.toPicture(session_.hover()->place);
+        painter.setPen(QPen(theme::clay, 1.6));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawEllipse(p, 8, 8);
+        painter.drawLine(p - QPointF(12, 0), p + QPointF(12, 0));
+        painter.drawLine(p - QPointF(0, 12), p + QPointF(0, 12));
+        return;
+    }
+    if (!snap_ || !underMouse() || snap_->kind == SnapKind::Surface) return;
+    const QPointF p = view_.toPicture(snap_->place);
+    painter.setPen(QPen(theme::clay, 1.6));
+    painter.setBrush(Qt::NoBrush);
+    switch (snap_->kind) {
+        case SnapKind::Corner:
+        case SnapKind::End:
+            painter.drawRect(QRectF(p - QPointF(6, 6), QSizeF(12, 12)));
+            break;
+        case SnapKind::Middle:
+            painter.drawPolygon(QPolygonF{p + QPointF(-6, 5), p + QPointF(6, 5), p + QPointF(0, -6)});
+            break;
+        case SnapKind::Crossing:
+            painter.drawLine(p - QPointF(6, 6), p + QPointF(6, 6));
+            painter.drawLine(p + QPointF(-6, 6), p + QPointF(6, -6));
+            break;
+        default:
+            painter.drawEllipse(p, 6, 6);
+    }
+    QString text = snap_->name;
+    if (snap_->height)
+        text += QStringLiteral("  ") +
+                QString::fromStdString(formatHeight(snap_->height, session_.document().settings().display));
+    if (stacked_.size() > 1) text += tr("   (Tab: %1 of %2)").arg(stackedAt_ + 1).arg(stacked_.size());
+    painter.setFont(theme::font(11));
+    const QRectF box = QFontMetricsF(painter.font()).boundingRect(text).adjusted(-5, -2, 5, 2);
+    QRectF room(p + QPointF(12, 12), box.size());
+    if (room.right() > width()) room.moveRight(p.x() - 12);
+    if (room.bottom() > height()) room.moveBottom(p.y() - 12);
+    painter.setPen(QPen(theme::hairline, 1));
+    painter.setBrush(QColor(255, 255, 255, 235));
+    painter.drawRoundedRect(room, 3, 3);
+    painter.setPen(theme::ink);
+    painter.drawText(room, Qt::AlignCenter, text);
+}
+
+// ---- mouse and keys
+
+void PlanView::updateSnap(QPointF at) {
+    const auto snapshot = session_.snapshot();
+    auto found = snapsAt(*snapshot, view_, at, 9, tool_ != nullptr ? tool_->origin() : std::nullopt);
+    // One entry for each thing: the best snap of an object hides its weaker ones.
+    stacked_.clear();
+    for (Snap& s : found) {
+        const bool known = std::any_of(stacked_.begin(), stacked_.end(), [&](const Snap& t) {
+            return t.ref.object == s.ref.object &&
+                   (!s.ref.part || t.ref.part == s.ref.part || s.kind == SnapKind::Line);
+        });
+        if (!known) stacked_.push_back(std::move(s));
+    }
+    stackedAt_ = 0;
+    if (stacked_.empty()) {
+        Snap surface;
+        surface.place = view_.toGround(at);
+        surface.height = snapshot->derived.topHeight(surface.place);
+        surface.name = QString::fromStdString(
+            formatPosition(surface.place.x, surface.place.y, session_.document().settings().display));
+        snap_ = surface;
+    } else {
+        snap_ = stacked_.front();
+    }
+}
+
+void PlanView::mouseMoveEvent(QMouseEvent* event) {
+    const QPointF at = event->position();
+    if (panning_) {
+        const QPointF moved = at - lastMouse_;
+        lastMouse_ = at;
+        setView({view_.centre.x - moved.x() / view_.scale, view_.centre.y + moved.y() / view_.scale},
+                view_.scale);
+        return;
+    }
+    lastMouse_ = at;
+    if (dragging_ && (event->buttons() & Qt::LeftButton) != 0) {
+        dragTo(at);
+    } else {
+        updateSnap(at);
+        if (tool_ != nullptr) tool_->hoverAt(*snap_);
+    }
+    session_.setHover(Hover{view_.toGround(at),
+                            snap_ && snap_->ref.object ? std::optional(snap_->ref) : std::nullopt,
+                            snap_ ? snap_->height : std::nullopt});
+    Q_EMIT cursorMoved(view_.toGround(at));
+    update();
+}
+
+void PlanView::leaveEvent(QEvent*) {
+    snap_.reset();
+    session_.setHover(std::nullopt);
+    Q_EMIT cursorMoved(std::nullopt);
+    update();
+}
+
+void PlanView::mousePressEvent(QMouseEvent* event) {
+    setFocus();
+    pressedAt_ = lastMouse_ = event->position();
+    if (event->button() != Qt::LeftButton) {
+        panning_ = true;
+        return;
+    }
+    if (!snap_ || snap_->kind == SnapKind::Surface ||
+        geometry::distance(snap_->place, view_.toGround(event->position())) * view_.scale > 12)
+        updateSnap(event->position());
+    if (tool_ != nullptr) return;
+    if (snap_->kind == SnapKind::Surface) {
+        panning_ = true;
+        return;
+    }
+    pick(*snap_, event->modifiers());
+    startDrag(*snap_);
+}
+
+void PlanView::startDrag(const Snap& snap) {
+    const bool vertex =
+        snap.kind == SnapKind::Corner || snap.kind == SnapKind::End || snap.kind == SnapKind::GradePoint;
+    if (snap.kind == SnapKind::Point || vertex) dragging_ = snap;
+    dragMoved_ = false;
+}
+
+document::Document PlanView::dragged(Vec2 place) const {
+    const auto& base = session_.history().current();
+    if (dragging_->kind == SnapKind::Point)
+        return document::movePoint(base, {dragging_->ref.object, *dragging_->ref.part}, place);
+    const auto* line = base.get<document::Line>(dragging_->ref.object);
+    if (line == nullptr) return base;
+    auto next = Result<linework::Line3D>(line->line);
+    if (dragging_->kind == SnapKind::GradePoint) {
+        const auto path = planPath(line->line);
+        const std::size_t segment = segmentOf(line->line, *dragging_->ref.part);
+        const auto near = segment < path.size() ? geometry::nearestOn({path[segment]}, place) : std::nullopt;
+        if (near) next = linework::moveGradePoint(line->line, *dragging_->ref.part, near->fraction);
+    } else {
+        next = linework::moveCorner(line->line, *dragging_->ref.part, place);
+    }
+    return next ? document::setLine(base, dragging_->ref.object, std::move(*next)) : base;
+}
+
+void PlanView::dragTo(QPointF at) {
+    if (!dragMoved_ && (at - pressedAt_).manhattanLength() < 4) return;
+    dragMoved_ = true;
+    session_.preview(dragged(view_.toGround(at)));
+}
+
+void PlanView::mouseReleaseEvent(QMouseEvent* event) {
+    const bool moved = (event->position() - pressedAt_).manhattanLength() >= 4;
+    if (panning_) {
+        panning_ = false;
+        if (!moved && event->button() == Qt::LeftButton && tool_ == nullptr &&
+            (event->modifiers() & Qt::ShiftModifier) == 0)
+            session_.select({});
+        return;
+    }
+    if (event->button() != Qt::LeftButton) return;
+    if (tool_ != nullptr) {
+        tool_->clickAt(*snap_);
+        return;
+    }
+    if (dragging_ && dragMoved_) {
+        const QString what = dragging_->kind == SnapKind::Point ? tr("Move %1") : tr("Move a %1");
+        session_.apply(what.arg(dragging_->name), dragged(view_.toGround(event->position())));
+    }
+    dragging_.reset();
+    dragMoved_ = false;
+}
+
+void PlanView::mouseDoubleClickEvent(QMouseEvent* event) {
+    if (tool_ != nullptr && event->button() == Qt::LeftButton) tool_->complete();
+}
+
+void PlanView::pick(const Snap& snap, Qt::KeyboardModifiers modifiers) {
+    Ref ref = snap.ref;
+    if (session_.document().get<document::Line>(ref.object) != nullptr && snap.kind == SnapKind::Line)
+        ref.part.reset();
+    if ((modifiers & Qt::ShiftModifier) == 0) return session_.select({ref});
+    auto refs = session_.selection();
+    const auto it = std::find(refs.begin(), refs.end(), ref);
+    if (it == refs.end())
+        refs.push_back(ref);
+    else
+        refs.erase(it);
+    session_.select(std::move(refs));
+}
+
+void PlanView::wheelEvent(QWheelEvent* event) {
+    const double f = std::pow(1.0015, event->angleDelta().y());
+    const Vec2 fixed = view_.toGround(event->position());
+    const double scale = std::clamp(view_.scale * f, 1e-4, 1e5);
+    const double g = view_.scale / scale;
+    setView({fixed.x + (view_.centre.x - fixed.x) * g, fixed.y + (view_.centre.y - fixed.y) * g}, scale);
+}
+
+bool PlanView::focusNextPrevChild(bool next) {
+    // Tab steps through what lies on top of each other; without anything there it goes on to the next
+    // control.
+    if (stacked_.size() < 2 || !underMouse()) return QWidget::focusNextPrevChild(next);
+    stackedAt_ = (stackedAt_ + (next ? 1 : stacked_.size() - 1)) % stacked_.size();
+    snap_ = stacked_[stackedAt_];
+    if (tool_ != nullptr) tool_->hoverAt(*snap_);
+    update();
+    return true;
+}
+
+void PlanView::keyPressEvent(QKeyEvent* event) {
+    const double step = 60 / view_.scale;
+    switch (event->key()) {
+        case Qt::Key_Left:
+            return setView({view_.centre.x - step, view_.centre.y}, view_.scale);
+        case Qt::Key_Right:
+            return setView({view_.centre.x + step, view_.centre.y}, view_.scale);
+        case Qt::Key_Up:
+            return setView({view_.centre.x, view_.centre.y + step}, view_.scale);
+        case Qt::Key_Down:
+            return setView({view_.centre.x, view_.centre.y - step}, view_.scale);
+        case Qt::Key_PageUp:
+            return setView(view_.centre, view_.scale * 1.25);
+        case Qt::Key_PageDown:
+            return setView(view_.centre, view_.scale / 1.25);
+        case Qt::Key_Delete:
+            Q_EMIT deletePressed();
+            return;
+        default:
+            break;
+    }
+    const QString text = event->text();
+    if (tool_ != nullptr && !text.isEmpty() && text.front().isPrint() &&
+        (event->modifiers() & ~(Qt::ShiftModifier | Qt::KeypadModifier)) == 0) {
+        Q_EMIT typed(text);
+        return;
+    }
+    QWidget::keyPressEvent(event);
+}
+
+}  // namespace erdwerk::app

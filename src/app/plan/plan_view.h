@@ -1,0 +1,87 @@
+#pragma once
+// The plan: shows the last picture at once, moved, while a finer one is painted in the background.
+
+#include <QImage>
+#include <QWidget>
+#include <optional>
+
+#include "app/plan/plan_painter.h"
+#include "app/plan/snap.h"
+#include "app/shell/session.h"
+#include "app/tools/tool.h"
+
+namespace erdwerk::app {
+
+class PlanView : public QWidget {
+    Q_OBJECT
+public:
+    PlanView(Session& session, QWidget* parent = nullptr);
+    ~PlanView() override;
+
+    [[nodiscard]] const ViewTransform& view() const { return view_; }
+    void setView(geometry::Vec2 centre, double scale);
+    void fit();
+    void fitTo(const geometry::Box& box);
+    /// The tool that gets clicks and keys; null selects.
+    void setTool(Tool* tool);
+    [[nodiscard]] const std::optional<Snap>& snap() const { return snap_; }
+    /// The finer picture is there.
+    [[nodiscard]] bool settled() const;
+    [[nodiscard]] QSize sizeHint() const override { return {760, 420}; }
+
+Q_SIGNALS:
+    void cursorMoved(std::optional<geometry::Vec2> place);
+    void viewChanged();
+    void typed(const QString& text);  ///< a key that belongs to the prompt line's entry
+    void deletePressed();
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void leaveEvent(QEvent* event) override;
+    bool focusNextPrevChild(bool next) override;
+
+private:
+    struct Request {
+        SnapshotPointer snapshot;
+        ViewTransform view;
+        double ratio = 1;
+    };
+    struct Picture {
+        QImage image;
+        ViewTransform view;
+    };
+    void refresh();
+    void updateSnap(QPointF at);
+    void pick(const Snap& snap, Qt::KeyboardModifiers modifiers);
+    void startDrag(const Snap& snap);
+    void dragTo(QPointF at);
+    void paintSelection(QPainter& painter);
+    void paintFindings(QPainter& painter);
+    void paintHover(QPainter& painter);
+    void paintEmpty(QPainter& painter);
+    void paintScaleBar(QPainter& painter);
+    [[nodiscard]] document::Document dragged(geometry::Vec2 place) const;
+
+    Session& session_;
+    ViewTransform view_;
+    Picture picture_;
+    Tool* tool_ = nullptr;
+    std::optional<Snap> snap_;
+    std::vector<Snap> stacked_;  ///< all that lies under the cursor
+    std::size_t stackedAt_ = 0;
+    QPointF pressedAt_;
+    QPointF lastMouse_;
+    bool panning_ = false;
+    std::optional<Snap> dragging_;
+    bool dragMoved_ = false;
+    std::unique_ptr<LatestWorker<Request, Picture>> painterThread_;
+};
+
+}  // namespace erdwerk::app

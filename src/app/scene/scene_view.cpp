@@ -1,0 +1,437 @@
+#include "app/scene/scene_view.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QWheelEvent>
+#include <cmath>
+
+#include "app/shell/theme.h"
+
+namespace erdwerk::app {
+
+using geometry::Vec2;
+using geometry::Vec3;
+
+namespace {
+
+constexpr const char* surfaceVertex = R"(#version 330 core
+layout(location = 0) in vec3 place;
+uniform mat4 matrix;
+uniform float exaggeration;
+out vec3 at;
+void main() {
+    at = vec3(place.xy, place.z * exaggeration);
+    gl_Position = matrix * vec4(at, 1.0);
+})";
+
+// One normal a triangle from the screen derivatives: no normals to store or upload.
+constexpr const char* surfaceFragment = R"(#version 330 core
+in vec3 at;
+uniform float low;
+uniform float high;
+uniform float exaggeration;
+uniform vec3 ramp[5];
+uniform bool coloured;
+out vec4 colour;
+void main() {
+    vec3 n = normalize(cross(dFdx(at), dFdy(at)));
+    if (n.z < 0.0) n = -n;
+    float light = 0.35 + 0.75 * max(dot(n, normalize(vec3(-0.5, 0.5, 0.75))), 0.0);
+    float s = clamp((at.z / exaggeration - low) / max(high - low, 0.001), 0.0, 1.0) * 4.0;
+    int i = min(int(s), 3);
+    vec3 base = coloured ? mix(ramp[i], ramp[i + 1], s - float(i)) : vec3(0.93, 0.90, 0.84);
+    colour = vec4(base * light, 1.0);
+})";
+
+constexpr const char* lineVertex = R"(#version 330 core
+layout(location = 0) in vec3 place;
+uniform mat4 matrix;
+uniform float exaggeration;
+void main() {
+    gl_Position = matrix * vec4(place.xy, place.z * exaggeration, 1.0);
+    gl_Position.z -= 0.0008 * gl_Position.w;
+})";
+
+constexpr const char* lineFragment = R"(#version 330 core
+uniform vec4 stroke;
+out vec4 colour;
+void main() { colour = stroke; })";
+
+}  // namespace
+
+SceneView::SceneView(Session& session, QWidget* parent) : QOpenGLWidget(parent), session_(session) {
+    setObjectName(QStringLiteral("scene"));
+    setAccessibleName(tr("3D view"));
+    QSurfaceFormat format;
+    format.setVersion(3, 3);
+    format.setProfile(QSurfaceFormat::CoreProfile);
+    format.setDepthBufferSize(24);
+    format.setSamples(4);
+    setFormat(format);
+    setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
+    setMinimumSize(220, 160);
+    connect(&session_, &Session::resultsChanged, this, [this] {
+        if (!fitted_) fit();
+        update();
+    });
+    connect(&session_, &Session::opened, this, [this] { fitted_ = false; });
+    connect(&session_, &Session::selectionChanged, this, qOverload<>(&QWidget::update));
+    connect(&session_, &Session::hoverChanged, this, qOverload<>(&QWidget::update));
+    connect(&session_, &Session::goToPlace, this, [this](Vec2 place) {
+        target_ = local(place, session_.derived().topHeight(place).value_or(originZ_));
+        distance_ = std::min(distance_, 90.0);
+        update();
+    });
+}
+
+SceneView::~SceneView() {
+    makeCurrent();
+    surfaces_.clear();
+    lineArray_.reset();
+    lineBuffer_.destroy();
+    surfaceProgram_.reset();
+    lineProgram_.reset();
+    doneCurrent();
+}
+
+QVector3D SceneView::local(Vec2 p, double z) const {
+    return {static_cast<float>(p.x - origin_.x), static_cast<float>(p.y - origin_.y),
+            static_cast<float>(z - originZ_)};
+}
+
+void SceneView::fit() {
+    geometry::Box box;
+    double low = 1e300;
+    double high = -1e300;
+    for (const auto& [id, shading] : session_.snapshot()->shadings) {
+        box.add(session_.derived().surface(id)->tin().bounds());
+        low = std::min(low, shading->lowest());
+        high = std::max(high, shading->highest());
+    }
+    if (box.empty()) {
+        for (const auto& [id, line] : session_.derived().lines)
+            for (const auto& s : line->path) box.add(boundsOf(s));
+        low = high = 0;
+    }
+    if (box.empty()) return;
+    if (std::abs(box.centre().x - origin_.x) + std::abs(box.centre().y - origin_.y) > 1) {
+        surfaces_.clear();
+        linesOf_.reset();
+    }
+    origin_ = box.centre();
+    originZ_ = low;
+    low_ = 0;
+    high_ = high - low;
+    target_ = {0, 0, static_cast<float>((high - low) / 3)};
+    distance_ = std::max(box.width(), box.height()) * 1.15;
+    fitted_ = true;
+    update();
+}
+
+void SceneView::setExaggeration(double factor) {
+    exaggeration_ = std::clamp(factor, 0.1, 50.0);
+    update();
+}
+
+void SceneView::orbit(double turn, double tilt) {
+    turn_ = std::fmod(turn_ + turn, 360.0);
+    tilt_ = std::clamp(tilt_ + tilt, 3.0, 89.0);
+    update();
+}
+
+void SceneView::zoom(double factor) {
+    distance_ = std::clamp(distance_ * factor, 0.5, 1e6);
+    update();
+}
+
+QMatrix4x4 SceneView::matrix() const {
+    QMatrix4x4 m;
+    const auto d = static_cast<float>(distance_);
+    m.perspective(38.0F, static_cast<float>(width()) / static_cast<float>(std::max(1, height())), d / 50,
+                  d * 20);
+    m.translate(0, 0, -d);
+    m.rotate(static_cast<float>(tilt_ - 90), 1, 0, 0);
+    m.rotate(static_cast<float>(turn_), 0, 0, 1);
+    m.translate(-target_.x(), -target_.y(), -target_.z() * static_cast<float>(exaggeration_));
+    return m;
+}
+
+void SceneView::initializeGL() {
+    initializeOpenGLFunctions();
+    surfaceProgram_ = std::make_unique<QOpenGLShaderProgram>();
+    surfaceProgram_->addShaderFromSourceCode(QOpenGLShader::Vertex, surfaceVertex);
+    surfaceProgram_->addShaderFromSourceCode(QOpenGLShader::Fragment, surfaceFragment);
+    surfaceProgram_->link();
+    lineProgram_ = std::make_unique<QOpenGLShaderProgram>();
+    lineProgram_->addShaderFromSourceCode(QOpenGLShader::Vertex, lineVertex);
+    lineProgram_->addShaderFromSourceCode(QOpenGLShader::Fragment, lineFragment);
+    lineProgram_->link();
+    lineArray_ = std::make_unique<QOpenGLVertexArrayObject>();
+    lineArray_->create();
+    lineBuffer_.create();
+    surfaces_.clear();
+    linesOf_.reset();
+}
+
+void SceneView::uploadSurfaces() {
+    const auto& derived = session_.derived();
+    std::erase_if(surfaces_, [&](const auto& entry) { return derived.surfaces.count(entry.first) == 0; });
+    for (const auto& [id, result] : derived.surfaces) {
+        if (!result->locator) {
+            surfaces_.erase(id);
+            continue;
+        }
+        auto& mesh = surfaces_[id];
+        if (mesh && mesh->made == result) continue;
+        const auto& tin = result->locator->tin();
+        mesh = std::make_unique<Mesh>();
+        mesh->made = result;
+        std::vector<float> places;
+        places.reserve(3 * tin.vertexCount());
+        for (const Vec3& v : tin.vertices()) {
+            const QVector3D p = local(v.plan(), v.z);
+            places.insert(places.end(), {p.x(), p.y(), p.z()});
+        }
+        mesh->array = std::make_unique<QOpenGLVertexArrayObject>();
+        mesh->array->create();
+        const QOpenGLVertexArrayObject::Binder binder(mesh->array.get());
+        mesh->vertices.create();
+        mesh->vertices.bind();
+        mesh->vertices.allocate(places.data(), static_cast<int>(places.size() * sizeof(float)));
+        mesh->indices.create();
+        mesh->indices.bind();
+        mesh->indices.allocate(tin.corners().data(),
+                               static_cast<int>(tin.corners().size() * sizeof(std::uint32_t)));
+        glEnableVertexAttribArray(0);
+        glVertexAttribPointer(0, 3, GL_FLOAT, GL_FALSE, 0, nullptr);
+        mesh->count = static_cast<int>(tin.corners().size());
+    }
+}
+
+void SceneView::uploadLines() {
+    if (linesOf_ == session_.snapshot() && linesSelection_ == session_.selection()) return;
+    linesOf_ = session_.snapshot();
+    linesSelection_ = session_.selection();
+    strokes_.clear();
+    std::vector<float> places;
+    const auto& derived = session_.derived();
+    const auto add = [&](const std::vector<Vec3>& run, const QColor& colour, float width) {
+        strokes_.push_back(
+            {static_cast<int>(places.size() / 3), static_cast<int>(run.size()), colour, width});
+        for (const Vec3& v : run) {
+            const QVector3D p = local(v.plan(), v.z);
+            places.insert(places.end(), {p.x(), p.y(), p.z()});
+        }
+    };
+    /// Plan geometry without heights of its own lies on the surface.
+    const auto onGround = [&](const geometry::Path& path, const QColor& colour, float width) {
+        std::vector<Vec3> run;
+        const double length = geometry::lengthOf(path);
+        const int pieces = std::clamp(static_cast<int>(length / 1.5), 2, 4000);
+        for (int k = 0; k <= pieces; ++k) {
+            const Vec2 p = geometry::positionAt(path, length * k / pieces).place;
+            if (const auto h = derived.topHeight(p)) {
+                run.push_back({p.x, p.y, *h + 0.08});
+                continue;
+            }
+            if (run.size() > 1) add(run, colour, width);
+            run.clear();
+        }
+        if (run.size() > 1) add(run, colour, width);
+    };
+    for (const auto& [id, line] : derived.lines) {
+        const auto object = derived.document.find(id);
+        if (derived.document.hidden(*object)) continue;
+        const auto* group = derived.document.get<document::Group>(object->group);
+        const bool selected = session_.isSelected(id);
+        const QColor colour =
+            selected ? theme::clay
+                     : (group != nullptr ? QColor(QString::fromStdString(group->colour)) : theme::breakline);
+        const auto runs = runsWithHeights(*line, 0.05);
+        for (const auto& run : runs) add(run, colour, selected ? 3.5F : 2.0F);
+        if (runs.empty() && selected && !line->path.empty()) onGround(line->path, colour, 3.0F);
+    }
+    for (const auto& [id, a] : derived.alignments)
+        if (!a->path.empty())
+            onGround(a->path, session_.isSelected(id) ? theme::clay : theme::alignment, 2.5F);
+    for (const ObjectId id : derived.document.all<document::Parcel>())
+        if (const auto on = derived.lines.find(derived.document.get<document::Parcel>(id)->line);
+            on != derived.lines.end())
+            onGround(on->second->path, session_.isSelected(id) ? theme::clay : theme::parcel, 2.5F);
+    const QOpenGLVertexArrayObject::Binder binder(lineArray_.get());
+    lineBuffer_.bind();
+    lineBuffer_.allocate(places.data(), static_cast<int>(places.size() * sizeof(float)));
+    glEnableVertexAttribArray(0);
+    glVertexAttribPointer(0, 3, GL_FLOAT, GL_FALSE, 0, nullptr);
+}
+
+void SceneView::paintGL() {
+    const QColor sky(0xEE, 0xF0, 0xEC);
+    glClearColor(static_cast<float>(sky.redF()), static_cast<float>(sky.greenF()),
+                 static_cast<float>(sky.blueF()), 1);
+    glClear(GL_COLOR_BUFFER_BIT | GL_DEPTH_BUFFER_BIT);
+    glEnable(GL_DEPTH_TEST);
+    uploadSurfaces();
+    uploadLines();
+    const QMatrix4x4 m = matrix();
+    surfaceProgram_->bind();
+    surfaceProgram_->setUniformValue("matrix", m);
+    surfaceProgram_->setUniformValue("exaggeration", static_cast<float>(exaggeration_));
+    surfaceProgram_->setUniformValue("low", static_cast<float>(low_));
+    surfaceProgram_->setUniformValue("high", static_cast<float>(high_));
+    std::array<QVector3D, 5> ramp;
+    for (std::size_t i = 0; i < ramp.size(); ++i) {
+        const QColor c = theme::heightColour(static_cast<double>(i) / 4.0);
+        ramp[i] = {static_cast<float>(c.redF()), static_cast<float>(c.greenF()),
+                   static_cast<float>(c.blueF())};
+    }
+    surfaceProgram_->setUniformValueArray("ramp", ramp.data(), 5);
+    for (auto& [id, mesh] : surfaces_) {
+        const auto object = session_.derived().document.find(id);
+        if (!object || session_.derived().document.hidden(*object)) continue;
+        surfaceProgram_->setUniformValue("coloured",
+                                         std::get<document::Surface>(object->payload).style.heightColours);
+        const QOpenGLVertexArrayObject::Binder binder(mesh->array.get());
+        glDrawElements(GL_TRIANGLES, mesh->count, GL_UNSIGNED_INT, nullptr);
+    }
+    surfaceProgram_->release();
+    drawLines(m);
+    glDisable(GL_DEPTH_TEST);
+    paintOverlay();
+}
+
+void SceneView::drawLines(const QMatrix4x4& m) {
+    lineProgram_->bind();
+    lineProgram_->setUniformValue("matrix", m);
+    lineProgram_->setUniformValue("exaggeration", static_cast<float>(exaggeration_));
+    const QOpenGLVertexArrayObject::Binder binder(lineArray_.get());
+    for (const Stroke& s : strokes_) {
+        lineProgram_->setUniformValue("stroke", s.colour);
+        glLineWidth(s.width);
+        glDrawArrays(GL_LINE_STRIP, s.first, s.count);
+    }
+    lineProgram_->release();
+}
+
+std::optional<QPointF> SceneView::project(Vec2 place, double z) const {
+    QVector3D p = local(place, z);
+    p.setZ(p.z() * static_cast<float>(exaggeration_));
+    const QVector4D clip = matrix() * QVector4D(p, 1);
+    if (clip.w() <= 0) return std::nullopt;
+    return QPointF((static_cast<double>(clip.x() / clip.w()) + 1) / 2 * width(),
+                   (1 - static_cast<double>(clip.y() / clip.w())) / 2 * height());
+}
+
+std::optional<Vec3> SceneView::placeUnder(QPointF pixel) const {
+    bool invertible = false;
+    const QMatrix4x4 back = matrix().inverted(&invertible);
+    if (!invertible) return std::nullopt;
+    const auto x = static_cast<float>(2 * pixel.x() / width() - 1);
+    const auto y = static_cast<float>(1 - 2 * pixel.y() / height());
+    const QVector3D near = back.map(QVector3D(x, y, -1));
+    const QVector3D far = back.map(QVector3D(x, y, 1));
+    // Along the ray in steps, until it is below the surface; then halving.
+    const auto above = [&](double t) -> std::optional<double> {
+        const QVector3D p = near + (far - near) * static_cast<float>(t);
+        const auto h = session_.derived().topHeight(
+            {static_cast<double>(p.x()) + origin_.x, static_cast<double>(p.y()) + origin_.y});
+        if (!h) return std::nullopt;
+        return static_cast<double>(p.z()) / exaggeration_ + originZ_ - *h;
+    };
+    const double reach = distance_ * 3 / std::max(1.0, static_cast<double>((far - near).length()));
+    std::optional<double> before;
+    for (int k = 1; k <= 900; ++k) {
+        const double t = reach * k / 900;
+        const auto d = above(t);
+        if (d && *d <= 0 && before) {
+            double low = *before;
+            double high = t;
+            for (int i = 0; i < 30; ++i) {
+                const double middle = (low + high) / 2;
+                const auto e = above(middle);
+                (e && *e <= 0 ? high : low) = middle;
+            }
+            const QVector3D p = near + (far - near) * static_cast<float>(high);
+            const Vec2 place{static_cast<double>(p.x()) + origin_.x, static_cast<double>(p.y()) + origin_.y};
+            return Vec3{place.x, place.y, session_.derived().topHeight(place).value_or(0)};
+        }
+        before = d && *d > 0 ? std::optional(t) : std::nullopt;
+    }
+    return std::nullopt;
+}
+
+void SceneView::paintOverlay() {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    if (session_.hover()) {
+        const auto height = session_.derived().topHeight(session_.hover()->place);
+        const auto at = height ? project(session_.hover()->place, session_.hover()->height.value_or(*height))
+                               : std::nullopt;
+        if (at) {
+            painter.setPen(QPen(theme::clay, 2));
+            painter.drawEllipse(*at, 7, 7);
+            painter.drawLine(*at - QPointF(0, 26), *at - QPointF(0, 8));
+        }
+    }
+    painter.setPen(theme::inkQuiet);
+    painter.setFont(theme::font(11));
+    painter.drawText(rect().adjusted(8, 6, -8, -6), Qt::AlignLeft | Qt::AlignBottom,
+                     tr("heights × %1   ·   drag to orbit, right-drag to move, wheel to zoom")
+                         .arg(exaggeration_, 0, 'f', 1));
+    if (surfaces_.empty() && strokes_.empty())
+        painter.drawText(rect(), Qt::AlignCenter, tr("A surface or 3D lines are shown here."));
+}
+
+void SceneView::mousePressEvent(QMouseEvent* event) {
+    setFocus();
+    last_ = event->position();
+}
+
+void SceneView::mouseMoveEvent(QMouseEvent* event) {
+    const QPointF moved = event->position() - last_;
+    last_ = event->position();
+    if ((event->buttons() & Qt::LeftButton) != 0) return orbit(moved.x() * 0.4, moved.y() * 0.3);
+    if ((event->buttons() & (Qt::RightButton | Qt::MiddleButton)) != 0) {
+        const double a = turn_ * 3.14159265358979 / 180;
+        const double f = distance_ / height() * 0.7;
+        const QVector3D right(static_cast<float>(std::cos(a)), static_cast<float>(-std::sin(a)), 0);
+        const QVector3D ahead(static_cast<float>(std::sin(a)), static_cast<float>(std::cos(a)), 0);
+        target_ += right * static_cast<float>(-moved.x() * f) + ahead * static_cast<float>(moved.y() * f);
+        return update();
+    }
+    const auto place = placeUnder(event->position());
+    session_.setHover(place ? std::optional(Hover{place->plan(), std::nullopt, place->z}) : std::nullopt);
+}
+
+void SceneView::mouseReleaseEvent(QMouseEvent*) {}
+
+void SceneView::wheelEvent(QWheelEvent* event) {
+    zoom(std::pow(0.999, event->angleDelta().y()));
+}
+
+void SceneView::keyPressEvent(QKeyEvent* event) {
+    switch (event->key()) {
+        case Qt::Key_Left:
+            return orbit(-6, 0);
+        case Qt::Key_Right:
+            return orbit(6, 0);
+        case Qt::Key_Up:
+            return orbit(0, 5);
+        case Qt::Key_Down:
+            return orbit(0, -5);
+        case Qt::Key_PageUp:
+            return zoom(0.85);
+        case Qt::Key_PageDown:
+            return zoom(1.18);
+        default:
+            QOpenGLWidget::keyPressEvent(event);
+    }
+}
+
+void SceneView::leaveEvent(QEvent*) {
+    session_.setHover(std::nullopt);
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,90 @@
+#pragma once
+// The long-section: distance across, height up. Shared by Grades and Profile.
+
+#include <QWidget>
+#include <functional>
+#include <optional>
+#include <vector>
+
+namespace erdwerk::app {
+
+struct SectionPoint {
+    double distance = 0;
+    std::optional<double> height;
+};
+
+struct SectionSeries {
+    QString name;
+    QColor colour;
+    double width = 1.5;
+    bool dashed = false;
+    std::vector<SectionPoint> points;
+};
+
+/// A vertex or PVI that can be dragged up and down (and along, when `along`).
+struct SectionHandle {
+    double distance = 0;
+    double height = 0;
+    QString text;
+    bool square = true;  ///< corner or PVI; else a short bar (grade point)
+    bool along = false;
+};
+
+struct SectionData {
+    std::vector<SectionSeries> series;
+    std::vector<SectionHandle> handles;
+    double exaggeration = 0;  ///< 0: fills the height
+    /// Shade between the first two series: first above second is fill, below is cut.
+    bool shadeDifference = false;
+    std::function<QString(double)> station;  ///< text of a distance
+    QString empty;                           ///< shown when there is nothing to draw
+};
+
+class SectionView : public QWidget {
+    Q_OBJECT
+public:
+    explicit SectionView(QWidget* parent = nullptr);
+    void setData(SectionData data);
+    void setMarked(std::optional<double> distance);
+    void setActive(std::optional<std::size_t> handle);
+    [[nodiscard]] double shownExaggeration() const;
+    /// Where a handle is drawn, for tests.
+    [[nodiscard]] QPointF handlePosition(std::size_t i) const;
+
+Q_SIGNALS:
+    void hovered(std::optional<double> distance);
+    void handleDragged(std::size_t handle, double distance, double height);
+    void handleReleased(std::size_t handle, double distance, double height);
+    void handleClicked(std::size_t handle);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent* event) override;
+
+private:
+    struct Frame {
+        QRectF area;
+        double minX = 0, maxX = 1, minZ = 0, maxZ = 1;
+        [[nodiscard]] QPointF map(double x, double z) const;
+        [[nodiscard]] double distanceAt(double px) const;
+        [[nodiscard]] double heightAt(double py) const;
+    };
+    [[nodiscard]] Frame frame() const;
+    void paintGrid(QPainter& painter, const Frame& f);
+    void paintDifference(QPainter& painter, const Frame& f);
+    void paintSeries(QPainter& painter, const Frame& f);
+    void paintHandles(QPainter& painter, const Frame& f);
+    [[nodiscard]] std::optional<std::size_t> handleAt(QPointF at) const;
+
+    SectionData data_;
+    std::optional<double> marked_;
+    std::optional<std::size_t> active_;
+    std::optional<std::size_t> dragging_;
+    std::optional<Frame> frozen_;  ///< while dragging the frame stays
+    bool moved_ = false;
+};
+
+}  // namespace erdwerk::app

@@ -1,0 +1,261 @@
+#include "app/sheet/sheet_painter.h"
+
+#include <QFileInfo>
+#include <QPageSize>
+#include <QPdfWriter>
+#include <QSvgGenerator>
+#include <cmath>
+
+#include "app/plan/plan_painter.h"
+#include "app/shell/theme.h"
+#include "core/format/output.h"
+
+namespace erdwerk::app {
+
+namespace {
+
+constexpr double margin = 8;
+constexpr double panelWidth = 96;
+
+class SheetPainter {
+public:
+    SheetPainter(QPainter& painter, const Snapshot& snapshot, ObjectId id, double mm)
+        : p_(painter),
+          snapshot_(snapshot),
+          document_(snapshot.derived.document),
+          sheet_(*document_.get<document::Sheet>(id)),
+          name_(QString::fromStdString(document_.nameOf(id))),
+          mm_(mm) {
+        const auto size = document::paperSize(sheet_.paper);
+        paper_ = QRectF(0, 0, size[0] * mm, size[1] * mm);
+        // Small paper gets a narrower panel.
+        const double panel = std::min(panelWidth, size[0] * 0.3) * mm;
+        const QRectF inner = paper_.adjusted(margin * mm, margin * mm, -margin * mm, -margin * mm);
+        plan_ = inner.adjusted(0, 0, -panel, 0);
+        panel_ = QRectF(plan_.right(), inner.top(), panel, inner.height());
+    }
+
+    void paint() {
+        p_.setRenderHint(QPainter::Antialiasing);
+        p_.fillRect(paper_, Qt::white);
+        plan();
+        frame();
+        double y = panel_.top() + 5 * mm_;
+        northArrow(y);
+        scaleBar(y);
+        y += 26 * mm_;
+        if (const auto it = snapshot_.derived.parcels.find(sheet_.parcel);
+            it != snapshot_.derived.parcels.end()) {
+            courses(*it->second, y);
+            description(*it->second, y);
+        }
+        titleBlock();
+    }
+
+private:
+    [[nodiscard]] QFont font(double millimetres, bool strong = false) const {
+        QFont f = theme::font(10, strong);
+        f.setPixelSize(std::max(1, static_cast<int>(std::lround(millimetres * mm_))));
+        return f;
+    }
+
+    void plan() {
+        p_.save();
+        p_.setClipRect(plan_);
+        p_.translate(plan_.topLeft());
+        ViewTransform view;
+        view.centre = sheet_.centre;
+        // True to scale: so many paper units for a ground unit.
+        view.scale = metresPer(document_.settings().display.unit) * 1000 / sheet_.scale * mm_;
+        view.size = plan_.size();
+        PlanOptions options;
+        options.unit = 0.24 * mm_;
+        options.shading = false;
+        options.pointTexts = true;
+        PlanPainter(p_, snapshot_, view, options).paint();
+        p_.restore();
+    }
+
+    void frame() {
+        p_.setBrush(Qt::NoBrush);
+        p_.setPen(QPen(theme::ink, 0.5 * mm_));
+        p_.drawRect(plan_);
+        p_.drawRect(panel_);
+    }
+
+    void northArrow(double y) {
+        const QPointF n(panel_.left() + 12 * mm_, y + 9 * mm_);
+        p_.setPen(QPen(theme::ink, 0.3 * mm_));
+        p_.setBrush(Qt::white);
+        p_.drawPolygon(
+            QPolygonF{n + QPointF(0, -9) * mm_, n + QPointF(3, 5) * mm_, n + QPointF(0, 2.6) * mm_});
+        p_.setBrush(theme::ink);
+        p_.drawPolygon(
+            QPolygonF{n + QPointF(0, -9) * mm_, n + QPointF(-3, 5) * mm_, n + QPointF(0, 2.6) * mm_});
+        p_.setFont(font(3.4, true));
+        p_.drawText(QRectF(n + QPointF(-5, 5.5) * mm_, QSizeF(10 * mm_, 5 * mm_)), Qt::AlignCenter,
+                    QObject::tr("N"));
+    }
+
+    void scaleBar(double y) {
+        const double perUnit = metresPer(document_.settings().display.unit) * 1000 / sheet_.scale * mm_;
+        const double units = roundStep(8 * mm_ / perUnit);
+        const QPointF at(panel_.left() + 26 * mm_, y + 8 * mm_);
+        const double width = std::min(4 * units * perUnit, panel_.right() - at.x() - 8 * mm_);
+        const int pieces = std::max(1, static_cast<int>(width / (units * perUnit) + 1e-9));
+        p_.setPen(QPen(theme::ink, 0.25 * mm_));
+        p_.setFont(font(2.4));
+        for (int k = 0; k < pieces; ++k) {
+            p_.setBrush(k % 2 == 0 ? QBrush(theme::ink) : QBrush(Qt::white));
+            p_.drawRect(QRectF(at.x() + k * units * perUnit, at.y(), units * perUnit, 1.6 * mm_));
+        }
+        for (int k = 0; k <= pieces; ++k)
+            p_.drawText(QRectF(at.x() + k * units * perUnit - 10 * mm_, at.y() + 2 * mm_, 20 * mm_, 4 * mm_),
+                        Qt::AlignCenter, QString::fromStdString(formatExact(units * k)));
+        p_.setFont(font(3.2, true));
+        p_.drawText(QRectF(at.x(), at.y() - 7 * mm_, 60 * mm_, 5 * mm_), Qt::AlignLeft | Qt::AlignVCenter,
+                    QObject::tr("Scale 1 : %1   (%2)")
+                        .arg(QString::fromStdString(formatExact(sheet_.scale)),
+                             QString::fromUtf8(unitSymbol(document_.settings().display.unit).data())));
+    }
+
+    void courses(const document::ParcelResult& parcel, double& y) {
+        const double left = panel_.left() + 3 * mm_;
+        const double width = panel_.width() - 6 * mm_;
+        p_.setPen(theme::ink);
+        p_.setFont(font(3.4, true));
+        p_.drawText(
+            QRectF(left, y, width, 5 * mm_), Qt::AlignLeft | Qt::AlignVCenter,
+            QObject::tr("Courses of %1").arg(QString::fromStdString(document_.nameOf(sheet_.parcel))));
+        y += 6 * mm_;
+        const std::array<double, 6> columns{0, 0.09, 0.38, 0.53, 0.67, 0.86};
+        const auto row = [&](const std::array<QString, 6>& cells, bool strong) {
+            p_.setFont(font(2.3, strong));
+            for (std::size_t i = 0; i < cells.size(); ++i) {
+                const double x0 = left + columns[i] * width;
+                const double x1 = left + (i + 1 < columns.size() ? columns[i + 1] : 1.0) * width;
+                p_.drawText(QRectF(x0, y, x1 - x0 - 0.8 * mm_, 4 * mm_),
+                            (i < 2 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter, cells[i]);
+            }
+            p_.setPen(QPen(theme::hairline, 0.15 * mm_));
+            p_.drawLine(QPointF(left, y + 4.2 * mm_), QPointF(left + width, y + 4.2 * mm_));
+            p_.setPen(theme::ink);
+            y += 4.4 * mm_;
+        };
+        row({QString(), QObject::tr("Bearing"), QObject::tr("Distance"), QObject::tr("Radius"),
+             QObject::tr("Delta"), QObject::tr("Arc")},
+            true);
+        for (const auto& r : parcel.table) {
+            const auto q = [](const std::string& s) { return QString::fromStdString(s); };
+            row({q(r.name), q(r.direction), q(r.distance), q(r.radius), q(r.delta), q(r.arcLength)}, false);
+        }
+        y += 3 * mm_;
+    }
+
+    void description(const document::ParcelResult& parcel, double& y) {
+        const double bottom = panel_.bottom() - 46 * mm_;
+        const QRectF room(panel_.left() + 3 * mm_, y, panel_.width() - 6 * mm_, bottom - y);
+        p_.setFont(font(3.4, true));
+        p_.drawText(room, Qt::AlignLeft | Qt::AlignTop, QObject::tr("Description"));
+        const QRectF body = room.adjusted(0, 6 * mm_, 0, 0);
+        const QString text = QString::fromStdString(parcel.description);
+        // As large as fits, down to a legible 1.7 mm.
+        double size = 2.6;
+        for (; size > 1.7; size -= 0.1) {
+            const QRectF need =
+                QFontMetricsF(font(size)).boundingRect(body, Qt::AlignLeft | Qt::TextWordWrap, text);
+            if (need.height() <= body.height()) break;
+        }
+        p_.setFont(font(size));
+        p_.drawText(body, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, text);
+    }
+
+    void titleBlock() {
+        const QRectF block(panel_.left(), panel_.bottom() - 42 * mm_, panel_.width(), 42 * mm_);
+        p_.setPen(QPen(theme::ink, 0.5 * mm_));
+        p_.drawLine(block.topLeft(), block.topRight());
+        const double left = block.left() + 3 * mm_;
+        const double width = block.width() - 6 * mm_;
+        p_.setFont(font(3));
+        p_.setPen(theme::inkQuiet);
+        p_.drawText(QRectF(left, block.top() + 3 * mm_, width, 5 * mm_), Qt::AlignLeft | Qt::AlignVCenter,
+                    QString::fromStdString(sheet_.project));
+        p_.setFont(font(5, true));
+        p_.setPen(theme::ink);
+        p_.drawText(QRectF(left, block.top() + 8 * mm_, width, 12 * mm_),
+                    Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap,
+                    QString::fromStdString(sheet_.title));
+        const std::array<std::pair<QString, QString>, 4> cells{
+            std::pair{QObject::tr("Drawn by"), QString::fromStdString(sheet_.drawnBy)},
+            {QObject::tr("Date"), QString::fromStdString(sheet_.date)},
+            {QObject::tr("Scale"),
+             QStringLiteral("1 : ") + QString::fromStdString(formatExact(sheet_.scale))},
+            {QObject::tr("Sheet"), name_}};
+        for (std::size_t i = 0; i < cells.size(); ++i) {
+            const QRectF cell(left + (i % 2 == 0 ? 0 : width / 2), block.top() + (i < 2 ? 22 : 31) * mm_,
+                              width / 2, 9 * mm_);
+            p_.setFont(font(2.2));
+            p_.setPen(theme::inkQuiet);
+            p_.drawText(cell, Qt::AlignLeft | Qt::AlignTop, cells[i].first);
+            p_.setFont(font(3));
+            p_.setPen(theme::ink);
+            p_.drawText(cell.adjusted(0, 3.2 * mm_, 0, 0), Qt::AlignLeft | Qt::AlignTop, cells[i].second);
+        }
+    }
+
+    QPainter& p_;
+    const Snapshot& snapshot_;
+    const document::Document& document_;
+    document::Sheet sheet_;
+    QString name_;
+    double mm_;
+    QRectF paper_;
+    QRectF plan_;
+    QRectF panel_;
+};
+
+}  // namespace
+
+void paintSheet(QPainter& painter, const Snapshot& snapshot, ObjectId sheet, double perMillimetre) {
+    SheetPainter(painter, snapshot, sheet, perMillimetre).paint();
+}
+
+Result<void> writeSheet(const QString& path, const Snapshot& snapshot, ObjectId id) {
+    const auto* sheet = snapshot.derived.document.get<document::Sheet>(id);
+    if (sheet == nullptr) return fail(ErrorCode::NotFound, "there is no such sheet");
+    const auto size = document::paperSize(sheet->paper);
+    const QString ending = QFileInfo(path).suffix().toLower();
+    if (ending != QStringLiteral("pdf") && ending != QStringLiteral("svg"))
+        return fail(ErrorCode::Unsupported, "a sheet is written as .pdf or .svg", path.toStdString());
+    return format::replaceFile(path.toStdString(), [&](const std::string& temporary) -> Result<void> {
+        const QString file = QString::fromStdString(temporary);
+        QPainter painter;
+        bool begun = false;
+        std::unique_ptr<QPdfWriter> pdf;
+        QSvgGenerator svg;
+        double perMillimetre = 10;
+        if (ending == QStringLiteral("pdf")) {
+            pdf = std::make_unique<QPdfWriter>(file);
+            pdf->setPageSize(QPageSize(QSizeF(size[0], size[1]), QPageSize::Millimeter));
+            pdf->setPageMargins(QMarginsF(0, 0, 0, 0));
+            pdf->setResolution(600);
+            pdf->setTitle(QString::fromStdString(sheet->title));
+            pdf->setCreator(QStringLiteral("Erdwerk"));
+            perMillimetre = 600 / 25.4;
+            begun = painter.begin(pdf.get());
+        } else {
+            svg.setFileName(file);
+            svg.setResolution(254);
+            svg.setSize(QSize(static_cast<int>(size[0] * 10), static_cast<int>(size[1] * 10)));
+            svg.setViewBox(QRectF(0, 0, size[0] * 10, size[1] * 10));
+            svg.setTitle(QString::fromStdString(sheet->title));
+            begun = painter.begin(&svg);
+        }
+        if (!begun) return fail(ErrorCode::Io, "cannot be written", path.toStdString());
+        paintSheet(painter, snapshot, id, perMillimetre);
+        if (!painter.end()) return fail(ErrorCode::Io, "cannot be written", path.toStdString());
+        return {};
+    });
+}
+
+}  // namespace erdwerk::app

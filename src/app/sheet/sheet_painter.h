@@ -1,0 +1,18 @@
+#pragma once
+// A plan sheet: plan at a true scale, grid, north arrow, scale bar, title block, course table, description.
+
+#include <QPainter>
+#include <QString>
+
+#include "app/shell/session.h"
+
+namespace erdwerk::app {
+
+/// Paints a sheet in a coordinate system of `perMillimetre` units a millimetre, from the top left corner of
+/// the paper.
+void paintSheet(QPainter& painter, const Snapshot& snapshot, ObjectId sheet, double perMillimetre);
+
+/// Writes a sheet as PDF (vector) or SVG by the ending; the file appears only when it is whole.
+Result<void> writeSheet(const QString& path, const Snapshot& snapshot, ObjectId sheet);
+
+}  // namespace erdwerk::app

@@ -1,0 +1,48 @@
+#pragma once
+// The one list of actions: rack, menu, finder and keys are made from it.
+
+#include <QKeySequence>
+#include <QObject>
+#include <QString>
+#include <functional>
+#include <optional>
+#include <vector>
+
+namespace erdwerk::app {
+
+enum class Stage { Field, Ground, Shape, Route, Record };
+QString stageName(Stage stage);
+
+struct Action {
+    QString id;
+    QString text;
+    QString help;  ///< one sentence, shown as tool tip and in the finder
+    QString icon;
+    std::optional<Stage> stage;  ///< on whose rack it stands; none: menu and finder only
+    QString menu;                ///< name of the menu
+    QKeySequence
+        key;  ///< with Ctrl: anywhere; a single letter of its name: in the plan, while its stage is shown
+    std::function<void()> run;
+    std::function<QString()> whyNot;  ///< empty text: it can run now
+};
+
+class ActionList : public QObject {
+    Q_OBJECT
+public:
+    using QObject::QObject;
+    void add(Action action) { actions_.push_back(std::move(action)); }
+    [[nodiscard]] const std::vector<Action>& all() const { return actions_; }
+    [[nodiscard]] const Action* find(const QString& id) const;
+    /// The action of a stage with this single letter.
+    [[nodiscard]] const Action* byLetter(Stage stage, const QString& letter) const;
+    /// Runs it, or says why not through refused().
+    void run(const QString& id);
+
+Q_SIGNALS:
+    void refused(const QString& reason);
+
+private:
+    std::vector<Action> actions_;
+};
+
+}  // namespace erdwerk::app

@@ -1,0 +1,116 @@
+#pragma once
+// The window: stage bar, rack and contents, plan and twin view, facts, prompt line, bench.
+
+#include <QLabel>
+#include <QMainWindow>
+#include <QSplitter>
+#include <QStackedWidget>
+#include <QTabWidget>
+#include <memory>
+
+#include "app/bench/findings_page.h"
+#include "app/bench/grades_page.h"
+#include "app/bench/history_page.h"
+#include "app/bench/profile_page.h"
+#include "app/bench/tables_page.h"
+#include "app/panels/contents.h"
+#include "app/panels/facts.h"
+#include "app/panels/rack.h"
+#include "app/plan/plan_view.h"
+#include "app/scene/scene_view.h"
+#include "app/shell/actions.h"
+#include "app/shell/prompt_line.h"
+#include "app/shell/session.h"
+#include "app/shell/stage_bar.h"
+#include "app/shell/start_page.h"
+
+namespace erdwerk::app {
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    MainWindow();
+    ~MainWindow() override;
+
+    [[nodiscard]] Session& session() { return session_; }
+    [[nodiscard]] ActionList& actions() { return actions_; }
+    [[nodiscard]] PlanView* plan() { return plan_; }
+    [[nodiscard]] SceneView* scene() { return scene_; }
+    [[nodiscard]] PromptLine* prompt() { return prompt_; }
+    [[nodiscard]] StageBar* stageBar() { return stageBar_; }
+    [[nodiscard]] QTabWidget* bench() { return bench_; }
+    [[nodiscard]] GradesPage* grades() { return grades_; }
+    [[nodiscard]] ProfilePage* profile() { return profile_; }
+    [[nodiscard]] FindingsPage* findings() { return findings_; }
+    [[nodiscard]] TablesPage* tables() { return tables_; }
+    [[nodiscard]] Facts* facts() { return facts_; }
+    [[nodiscard]] Contents* contents() { return contents_; }
+    [[nodiscard]] Tool* tool() { return tool_.get(); }
+
+    /// False (with a message shown) when it cannot be opened.
+    bool openProject(const QString& path);
+    bool openDemo();
+    bool importSurvey(const QString& path);
+    bool importLines(const QString& path);
+    bool exportTo(const QString& path);
+    void setTool(std::unique_ptr<Tool> tool, const QString& actionId = {});
+    void showTwin(bool on);
+    /// Everything drawn: results there, plan settled.
+    void settle();
+
+protected:
+    void closeEvent(QCloseEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+private:
+    void buildWindow();
+    void buildActions();
+    void fileActions();
+    void fieldActions();
+    void toolActions();
+    void routeAndRecordActions();
+    void buildMenus();
+    void connectViews();
+    void updateTitle();
+    void updateCursor(const std::optional<geometry::Vec2>& place);
+    void showProject(bool shown);
+    void endTool();
+    void undo();
+    void redo();
+    void connectPoints(bool byCode);
+    void newSurface();
+    void deleteSelection();
+    void newSheet();
+    void exportSheet();
+    [[nodiscard]] bool askToSave();
+    bool save(bool askName);
+    void say(const QString& text, bool isError);
+
+    Session session_;
+    ActionList actions_;
+    std::unique_ptr<Tool> tool_;
+    QStackedWidget* stack_ = nullptr;
+    StartPage* start_ = nullptr;
+    StageBar* stageBar_ = nullptr;
+    Rack* rack_ = nullptr;
+    Contents* contents_ = nullptr;
+    PlanView* plan_ = nullptr;
+    SceneView* scene_ = nullptr;
+    QSplitter* views_ = nullptr;
+    Facts* facts_ = nullptr;
+    PromptLine* prompt_ = nullptr;
+    QTabWidget* bench_ = nullptr;
+    GradesPage* grades_ = nullptr;
+    ProfilePage* profile_ = nullptr;
+    FindingsPage* findings_ = nullptr;
+    TablesPage* tables_ = nullptr;
+    HistoryPage* history_ = nullptr;
+    QLabel* cursor_ = nullptr;
+    QLabel* scale_ = nullptr;
+    bool fitPending_ = false;
+};
+
+/// The folder with the demo's files: beside the installed program, or in the source tree above it.
+QString demoFolder();
+
+}  // namespace erdwerk::app

@@ -1,0 +1,606 @@
+// The actions of the main window: one list, from which rack, menus, finder and keys are made.
+
+#include <QCoreApplication>
+#include <QDate>
+#include <QDialog>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMenuBar>
+#include <QMessageBox>
+
+#include "app/plan/plan_painter.h"
+#include "app/sheet/sheet_painter.h"
+#include "app/shell/finder.h"
+#include "app/shell/main_window.h"
+#include "app/shell/settings_dialog.h"
+#include "app/tools/draw_line_tool.h"
+#include "app/tools/import_dialog.h"
+#include "app/tools/label_style_dialog.h"
+#include "app/tools/stage_tools.h"
+#include "core/document/edit.h"
+#include "core/format/import.h"
+#include "core/format/output.h"
+
+namespace erdwerk::app {
+
+using document::Document;
+
+namespace {
+
+std::vector<std::size_t> selectedPoints(const Session& session, ObjectId& set) {
+    std::vector<std::size_t> out;
+    for (const Ref& r : session.selection()) {
+        if (session.document().get<document::Points>(r.object) == nullptr || (set && set != r.object))
+            continue;
+        set = r.object;
+        if (r.part) {
+            out.push_back(*r.part);
+        } else {
+            for (std::size_t i = 0; i < session.document().get<document::Points>(set)->set.size(); ++i)
+                out.push_back(i);
+        }
+    }
+    return out;
+}
+
+}  // namespace
+
+void MainWindow::buildActions() {
+    fileActions();
+    fieldActions();
+    toolActions();
+    routeAndRecordActions();
+}
+
+void MainWindow::fileActions() {
+    const auto needProject = [this] { return session_.isOpen() ? QString() : tr("open a project first"); };
+    const QString file = tr("File");
+    actions_.add({QStringLiteral("new-from-survey"),
+                  tr("New from a survey file…"),
+                  tr("Starts a project with the points of a CSV file"),
+                  QStringLiteral("import-points"),
+                  {},
+                  file,
+                  {},
+                  [this] {
+                      if (!askToSave()) return;
+                      const QString path = QFileDialog::getOpenFileName(
+                          this, tr("Survey file"), {}, tr("Survey points (*.csv *.txt);;All files (*)"));
+                      if (path.isEmpty()) return;
+                      const bool wasOpen = session_.isOpen();
+                      if (!wasOpen) session_.startNew({});
+                      importSurvey(path);
+                  },
+                  {}});
+    actions_.add({QStringLiteral("open"),
+                  tr("Open…"),
+                  tr("Opens a project"),
+                  QStringLiteral("import-lines"),
+                  {},
+                  file,
+                  QKeySequence::Open,
+                  [this] {
+                      if (!askToSave()) return;
+                      const QString path = QFileDialog::getOpenFileName(this, tr("Open a project"), {},
+                                                                        tr("Erdwerk projects (*.erdwerk)"));
+                      if (!path.isEmpty()) openProject(path);
+                  },
+                  {}});
+    actions_.add({QStringLiteral("demo"),
+                  tr("Open the demo"),
+                  tr("Opens a copy of Quillmoor Observatory"),
+                  QStringLiteral("new-surface"),
+                  {},
+                  file,
+                  {},
+                  [this] {
+                      if (askToSave()) openDemo();
+                  },
+                  {}});
+    actions_.add({QStringLiteral("save"),
+                  tr("Save"),
+                  tr("Saves the project"),
+                  QStringLiteral("export"),
+                  {},
+                  file,
+                  QKeySequence::Save,
+                  [this] { save(false); },
+                  needProject});
+    actions_.add({QStringLiteral("save-as"),
+                  tr("Save as…"),
+                  tr("Saves the project under another name"),
+                  QStringLiteral("export"),
+                  {},
+                  file,
+                  QKeySequence(QStringLiteral("Ctrl+Shift+S")),
+                  [this] { save(true); },
+                  needProject});
+    actions_.add(
+        {QStringLiteral("export"), tr("Export…"), tr("Writes LandXML, GeoPackage, GeoJSON or CSV"),
+         QStringLiteral("export"), Stage::Record, file, QKeySequence(QStringLiteral("Ctrl+E")),
+         [this] {
+             const QString path = QFileDialog::getSaveFileName(
+                 this, tr("Export"), {},
+                 tr("LandXML 1.2 (*.xml);;GeoPackage (*.gpkg);;GeoJSON (*.geojson);;CSV of points (*.csv)"));
+             if (!path.isEmpty()) exportTo(path);
+         },
+         needProject});
+    actions_.add({QStringLiteral("settings"),
+                  tr("Units and display…"),
+                  tr("How figures are written in this project"),
+                  QStringLiteral("settings"),
+                  {},
+                  file,
+                  QKeySequence(QStringLiteral("Ctrl+,")),
+                  [this] { SettingsDialog(session_, this).exec(); },
+                  needProject});
+    actions_.add({QStringLiteral("quit"),
+                  tr("Quit"),
+                  tr("Ends Erdwerk"),
+                  QStringLiteral("delete"),
+                  {},
+                  file,
+                  QKeySequence::Quit,
+                  [this] { close(); },
+                  {}});
+    const QString edit = tr("Edit");
+    actions_.add({QStringLiteral("undo"),
+                  tr("Undo"),
+                  tr("Takes back the last step, inside a tool too"),
+                  QStringLiteral("undo"),
+                  {},
+                  edit,
+                  QKeySequence::Undo,
+                  [this] { undo(); },
+                  {}});
+    actions_.add({QStringLiteral("redo"),
+                  tr("Redo"),
+                  tr("Does again what was undone"),
+                  QStringLiteral("redo"),
+                  {},
+                  edit,
+                  QKeySequence(QStringLiteral("Ctrl+Y")),
+                  [this] { redo(); },
+                  {}});
+    actions_.add(
+        {QStringLiteral("delete"),
+         tr("Delete"),
+         tr("Deletes what is selected"),
+         QStringLiteral("delete"),
+         {},
+         edit,
+         {},
+         [this] { deleteSelection(); },
+         [this] { return session_.selection().empty() ? tr("select something first") : QString(); }});
+    actions_.add({QStringLiteral("finder"),
+                  tr("Finder"),
+                  tr("Finds every tool and every thing by a few letters"),
+                  QStringLiteral("finder"),
+                  {},
+                  edit,
+                  QKeySequence(QStringLiteral("Ctrl+K")),
+                  [this] {
+                      auto* finder = new Finder(actions_, session_, this);
+                      finder->setAttribute(Qt::WA_DeleteOnClose);
+                      finder->move(mapToGlobal(QPoint((width() - finder->minimumWidth()) / 2, 90)));
+                      finder->show();
+                      finder->entry()->setFocus();
+                  },
+                  {}});
+    const QString view = tr("View");
+    actions_.add({QStringLiteral("fit"),
+                  tr("Fit all"),
+                  tr("Shows everything in the plan and in 3D"),
+                  QStringLiteral("fit"),
+                  {},
+                  view,
+                  QKeySequence(QStringLiteral("Ctrl+0")),
+                  [this] {
+                      plan_->fit();
+                      scene_->fit();
+                  },
+                  needProject});
+    actions_.add({QStringLiteral("twin"),
+                  tr("3D twin view"),
+                  tr("Shows or hides the 3D view beside the plan"),
+                  QStringLiteral("twin"),
+                  {},
+                  view,
+                  QKeySequence(QStringLiteral("Ctrl+T")),
+                  [this] { showTwin(!scene_->isVisible()); },
+                  needProject});
+    for (const double factor : {1.0, 2.0, 5.0})
+        actions_.add({QStringLiteral("exaggerate-%1").arg(factor),
+                      tr("3D heights × %1").arg(factor),
+                      tr("Vertical exaggeration of the 3D view"),
+                      QStringLiteral("twin"),
+                      {},
+                      view,
+                      {},
+                      [this, factor] { scene_->setExaggeration(factor); },
+                      needProject});
+}
+
+void MainWindow::fieldActions() {
+    const auto needProject = [this] { return session_.isOpen() ? QString() : tr("open a project first"); };
+    const QString menu = stageName(Stage::Field);
+    actions_.add({QStringLiteral("import-points"), tr("Import survey points…"),
+                  tr("Reads points from a CSV file, through a preview"), QStringLiteral("import-points"),
+                  Stage::Field, menu, QKeySequence(QStringLiteral("I")),
+                  [this] {
+                      const QString path = QFileDialog::getOpenFileName(
+                          this, tr("Survey file"), {}, tr("Survey points (*.csv *.txt);;All files (*)"));
+                      if (!path.isEmpty()) importSurvey(path);
+                  },
+                  needProject});
+    actions_.add(
+        {QStringLiteral("import-lines"), tr("Import 3D lines…"),
+         tr("Reads lines with their heights from any vector file, or LandXML"),
+         QStringLiteral("import-lines"), Stage::Field, menu, QKeySequence(QStringLiteral("L")),
+         [this] {
+             const QString path = QFileDialog::getOpenFileName(
+                 this, tr("Vector file"), {},
+                 tr("Vector files (*.gpkg *.geojson *.json *.shp *.gml *.xml *.ply);;All files (*)"));
+             if (!path.isEmpty()) importLines(path);
+         },
+         needProject});
+    const auto needPoints = [this] {
+        ObjectId set;
+        return selectedPoints(session_, set).size() > 1
+                   ? QString()
+                   : tr("select at least two survey points, or a whole set");
+    };
+    actions_.add({QStringLiteral("connect-number"), tr("Connect by number"),
+                  tr("Joins the selected points into a line in the order of their numbers"),
+                  QStringLiteral("connect"), Stage::Field, menu, QKeySequence(QStringLiteral("N")),
+                  [this] { connectPoints(false); }, needPoints});
+    actions_.add({QStringLiteral("connect-code"), tr("Connect by code"),
+                  tr("Makes one line for each code among the selected points"), QStringLiteral("connect"),
+                  Stage::Field, menu, QKeySequence(QStringLiteral("C")), [this] { connectPoints(true); },
+                  needPoints});
+}
+
+void MainWindow::toolActions() {
+    const auto surfaceThere = [this] {
+        return currentSurface(session_) ? QString() : tr("there is no surface yet");
+    };
+    const auto linesThere = [this] {
+        return session_.document().all<document::Line>().empty() ? tr("there are no lines yet") : QString();
+    };
+    const auto projectOpen = [this] { return session_.isOpen() ? QString() : tr("open a project first"); };
+    const auto pick = [this](const QString& id, const QString& text, const QString& help, Stage stage,
+                             const QString& key, const std::function<QString()>& whyNot) {
+        actions_.add({id, text, help, id, stage, stageName(stage), QKeySequence(key),
+                      [this, id] { setTool(std::make_unique<PickTool>(session_, pickSpec(id)), id); },
+                      whyNot});
+    };
+    pick(QStringLiteral("add-point"), tr("Add a survey point"),
+         tr("Sets a point in the plan; its height comes from the surface"), Stage::Field, QStringLiteral("A"),
+         projectOpen);
+    actions_.add({QStringLiteral("new-surface"), tr("New surface"),
+                  tr("Makes a surface from the selected points and lines, or from everything"),
+                  QStringLiteral("new-surface"), Stage::Ground, stageName(Stage::Ground),
+                  QKeySequence(QStringLiteral("N")), [this] { newSurface(); },
+                  [this] {
+                      return session_.document().all<document::Points>().empty() &&
+                                     session_.document().all<document::Line>().empty()
+                                 ? tr("there are no points or lines yet")
+                                 : QString();
+                  }});
+    pick(QStringLiteral("breakline-add"), tr("Add a breakline"),
+         tr("Makes a line a breakline of the surface"), Stage::Ground, QStringLiteral("B"), surfaceThere);
+    pick(QStringLiteral("breakline-remove"), tr("Take out a breakline"),
+         tr("The line stays, the surface no longer follows it"), Stage::Ground, QStringLiteral("T"),
+         surfaceThere);
+    pick(QStringLiteral("edge"), tr("Set the edge"), tr("Ends the surface on a closed line"), Stage::Ground,
+         QStringLiteral("E"), surfaceThere);
+    actions_.add({QStringLiteral("draw-line"), tr("Draw 3D line"),
+                  tr("Draws a line corner by corner, clicked or typed, with a height rule at each"),
+                  QStringLiteral("draw-line"), Stage::Shape, stageName(Stage::Shape),
+                  QKeySequence(QStringLiteral("D")),
+                  [this] { setTool(std::make_unique<DrawLineTool>(session_), QStringLiteral("draw-line")); },
+                  projectOpen});
+    pick(QStringLiteral("drape"), tr("Drape a line"),
+         tr("Lays a line on the surface, with a grade point at each triangle edge"), Stage::Shape,
+         QStringLiteral("P"), [this, surfaceThere, linesThere] {
+             const QString reason = surfaceThere();
+             return reason.isEmpty() ? linesThere() : reason;
+         });
+    pick(QStringLiteral("corner-insert"), tr("Insert a corner"), tr("Puts a corner onto a line"),
+         Stage::Shape, QStringLiteral("I"), linesThere);
+    pick(QStringLiteral("grade-insert"), tr("Insert a grade point"),
+         tr("Puts a height control between corners"), Stage::Shape, QStringLiteral("G"), linesThere);
+    pick(QStringLiteral("move-vertex"), tr("Move a corner"), tr("Moves a corner to a clicked or typed place"),
+         Stage::Shape, QStringLiteral("M"), linesThere);
+    pick(QStringLiteral("vertex-remove"), tr("Delete a corner"), tr("Deletes a corner or grade point"),
+         Stage::Shape, QStringLiteral("E"), linesThere);
+    pick(QStringLiteral("split"), tr("Split a line"), tr("Cuts a line in two"), Stage::Shape,
+         QStringLiteral("S"), linesThere);
+    pick(QStringLiteral("join"), tr("Join lines"), tr("Makes two lines one, at their nearest ends"),
+         Stage::Shape, QStringLiteral("J"), linesThere);
+    pick(QStringLiteral("reverse"), tr("Reverse a line"),
+         tr("Turns the direction round; heights and grades stay"), Stage::Shape, QStringLiteral("R"),
+         linesThere);
+    pick(QStringLiteral("close-line"), tr("Close a line"), tr("Joins the end of a line to its start"),
+         Stage::Shape, QStringLiteral("C"), linesThere);
+    pick(QStringLiteral("alignment"), tr("Alignment from a line"),
+         tr("Gives a line of straights and arcs its stationing"), Stage::Route, QStringLiteral("A"),
+         linesThere);
+    pick(QStringLiteral("parcel"), tr("Parcel from a line"),
+         tr("Courses, area, closure and description of a closed line"), Stage::Record, QStringLiteral("P"),
+         linesThere);
+    pick(QStringLiteral("label"), tr("Label"),
+         tr("Labels a side, a curve or a survey point; it follows the geometry"), Stage::Record,
+         QStringLiteral("L"), projectOpen);
+}
+
+void MainWindow::routeAndRecordActions() {
+    const auto alignmentChosen = [this] {
+        return session_.selected<document::Alignment>() ? QString() : tr("select an alignment first");
+    };
+    const auto projectOpen = [this] { return session_.isOpen() ? QString() : tr("open a project first"); };
+    actions_.add({QStringLiteral("alignment-reverse"), tr("Reverse the alignment"),
+                  tr("Stationing runs the other way"), QStringLiteral("reverse"), Stage::Route,
+                  stageName(Stage::Route), QKeySequence(QStringLiteral("R")),
+                  [this] {
+                      session_.apply(tr("Reverse an alignment"),
+                                     document::changed<document::Alignment>(
+                                         session_.document(), *session_.selected<document::Alignment>(),
+                                         [](document::Alignment& a) { a.reversed = !a.reversed; }));
+                  },
+                  alignmentChosen});
+    actions_.add({QStringLiteral("profile"), tr("New profile"),
+                  tr("The ground along an alignment, with a design over it"), QStringLiteral("profile"),
+                  Stage::Route, stageName(Stage::Route), QKeySequence(QStringLiteral("P")),
+                  [this] {
+                      const auto& d = session_.document();
+                      const auto alignments = d.all<document::Alignment>();
+                      const auto on = session_.selected<document::Alignment>().value_or(alignments.back());
+                      ObjectId id;
+                      const auto next = d.added(document::freshName<document::Profile>(d, "Profile"),
+                                                document::Profile{on, currentSurface(session_), {}, 5}, &id);
+                      session_.apply(tr("New profile"), next);
+                      session_.select({{id, std::nullopt}});
+                      bench_->setCurrentWidget(profile_);
+                  },
+                  [this] {
+                      return session_.document().all<document::Alignment>().empty()
+                                 ? tr("make an alignment first")
+                                 : QString();
+                  }});
+    actions_.add({QStringLiteral("label-style"), tr("Label styles…"),
+                  tr("Fields, decimals, prefix, above or below"), QStringLiteral("label-style"),
+                  Stage::Record, stageName(Stage::Record), QKeySequence(QStringLiteral("S")),
+                  [this] { LabelStyleDialog(session_, this).exec(); }, projectOpen});
+    actions_.add({QStringLiteral("sheet"), tr("New sheet"), tr("A plan sheet round what the plan shows now"),
+                  QStringLiteral("sheet"), Stage::Record, stageName(Stage::Record),
+                  QKeySequence(QStringLiteral("N")), [this] { newSheet(); }, projectOpen});
+    actions_.add({QStringLiteral("sheet-export"), tr("Sheet to PDF or SVG…"),
+                  tr("Writes the selected sheet, or the only one"), QStringLiteral("export"), Stage::Record,
+                  stageName(Stage::Record), QKeySequence(QStringLiteral("W")), [this] { exportSheet(); },
+                  [this] {
+                      return session_.document().all<document::Sheet>().empty() ? tr("make a sheet first")
+                                                                                : QString();
+                  }});
+}
+
+void MainWindow::buildMenus() {
+    QHash<QString, QMenu*> menus;
+    for (const Action& a : actions_.all()) {
+        if (!menus.contains(a.menu)) menus[a.menu] = menuBar()->addMenu(a.menu);
+        auto* item = menus[a.menu]->addAction(a.text);
+        item->setStatusTip(a.help);
+        // Single letters act in the plan only; they are shown, not bound.
+        const bool letter = a.key.count() == 1 && a.key[0].keyboardModifiers() == Qt::NoModifier;
+        if (letter)
+            item->setText(a.text + QStringLiteral("\t") + a.key.toString());
+        else
+            item->setShortcut(a.key);
+        connect(item, &QAction::triggered, this, [this, id = a.id] { actions_.run(id); });
+    }
+    // What cannot run now is grey in the menu as well.
+    for (QMenu* menu : menus)
+        connect(menu, &QMenu::aboutToShow, this, [this, menu] {
+            for (QAction* item : menu->actions())
+                for (const Action& a : actions_.all())
+                    if (item->text().section(QLatin1Char('\t'), 0, 0) == a.text && a.menu == menu->title())
+                        item->setEnabled(!a.whyNot || a.whyNot().isEmpty());
+        });
+    for (QMenu* menu : menus)
+        connect(menu, &QMenu::aboutToHide, this, [menu] {
+            for (QAction* item : menu->actions()) item->setEnabled(true);
+        });
+}
+
+bool MainWindow::openProject(const QString& path) {
+    const auto opened = session_.open(path);
+    if (!opened) {
+        QMessageBox::warning(this, tr("Not opened"), QString::fromStdString(opened.error().message()));
+        return false;
+    }
+    if (!opened->isEmpty()) say(*opened, false);
+    return true;
+}
+
+bool MainWindow::openDemo() {
+    const QString folder = demoFolder();
+    const auto done = session_.openCopy(folder + QStringLiteral("/quillmoor.erdwerk"));
+    if (!done) QMessageBox::warning(this, tr("Not opened"), QString::fromStdString(done.error().message()));
+    return done.has_value();
+}
+
+bool MainWindow::save(bool askName) {
+    QString path = session_.path();
+    if (path.isEmpty() || askName)
+        path = QFileDialog::getSaveFileName(this, tr("Save the project"), path,
+                                            tr("Erdwerk projects (*.erdwerk)"));
+    if (path.isEmpty()) return false;
+    if (!path.endsWith(QStringLiteral(".erdwerk"))) path += QStringLiteral(".erdwerk");
+    const auto done = session_.saveAs(path);
+    if (!done) {
+        QMessageBox::warning(this, tr("Not saved"), QString::fromStdString(done.error().message()));
+        return false;
+    }
+    say(tr("Saved to %1").arg(QFileInfo(path).fileName()), false);
+    return true;
+}
+
+bool MainWindow::importSurvey(const QString& path) {
+    const auto refuse = [this](const Error& error) {
+        QMessageBox::warning(this, tr("Not imported"),
+                             QString::fromStdString(error.message()) + tr("\n\nNothing was changed."));
+        return false;
+    };
+    auto bytes = format::readFile(path.toStdString());
+    if (!bytes) return refuse(bytes.error());
+    auto layout = format::proposeLayout(*bytes, path.toStdString());
+    if (!layout) return refuse(layout.error());
+    ImportDialog dialog(path, std::move(*bytes), std::move(*layout),
+                        session_.document().settings().display.unit, this);
+    if (dialog.exec() != QDialog::Accepted || !dialog.points()) return false;
+    const bool first = session_.document().objects().empty();
+    auto imported = format::addPoints(session_.document(), path.toStdString(), *dialog.points());
+    session_.apply(tr("Import %1 points from %2").arg(imported.points).arg(QFileInfo(path).fileName()),
+                   imported.document);
+    say(tr("%1 points read, %2 rows skipped").arg(imported.points).arg(imported.skipped.size()), false);
+    if (first) fitPending_ = true;
+    return true;
+}
+
+bool MainWindow::importLines(const QString& path) {
+    auto imported = format::importFile(session_.document(), path.toStdString(), {});
+    if (!imported) {
+        QMessageBox::warning(
+            this, tr("Not imported"),
+            QString::fromStdString(imported.error().message()) + tr("\n\nNothing was changed."));
+        return false;
+    }
+    const bool first = session_.document().objects().empty();
+    session_.apply(tr("Import from %1").arg(QFileInfo(path).fileName()), imported->document);
+    QString text = tr("%1 lines and %2 points read").arg(imported->lines).arg(imported->points);
+    if (!imported->left.empty())
+        text += tr("; left out: %1").arg(QString::fromStdString(imported->left.front())) +
+                (imported->left.size() > 1 ? tr(" and %1 more").arg(imported->left.size() - 1) : QString());
+    say(text, false);
+    if (first) fitPending_ = true;
+    return true;
+}
+
+bool MainWindow::exportTo(const QString& path) {
+    session_.waitForResults();
+    const auto left = format::exportFile(path.toStdString(), session_.derived());
+    if (!left) {
+        QMessageBox::warning(this, tr("Not exported"), QString::fromStdString(left.error().message()));
+        return false;
+    }
+    QString text = tr("Written to %1").arg(QFileInfo(path).fileName());
+    if (!left->empty()) {
+        QStringList names;
+        for (const auto& l : *left) names << QString::fromStdString(l);
+        text += tr("; the format cannot hold: %1").arg(names.join(QStringLiteral(", ")));
+    }
+    say(text, false);
+    return true;
+}
+
+void MainWindow::connectPoints(bool byCode) {
+    ObjectId set;
+    const auto members = selectedPoints(session_, set);
+    if (members.size() < 2) return;
+    Document next = session_.document();
+    const auto& points = next.get<document::Points>(set)->set;
+    std::vector<std::pair<std::string, survey::Chain>> chains;
+    if (byCode)
+        chains = survey::chainsByCode(points, members);
+    else
+        chains.emplace_back(document::freshName<document::Line>(next, "Line"),
+                            survey::chainByNumber(points, members));
+    if (chains.empty()) return say(tr("No two of these points have the same code"), true);
+    std::vector<Ref> made;
+    for (const auto& [name, chain] : chains) {
+        ObjectId line;
+        const std::string title =
+            next.byName<document::Line>(name) ? document::freshName<document::Line>(next, name) : name;
+        next = document::connectPoints(next, set, chain, title, &line);
+        if (line) made.push_back({line, std::nullopt});
+    }
+    session_.apply(tr("Connect points into %1 lines").arg(made.size()), next);
+    session_.select(made);
+}
+
+void MainWindow::newSurface() {
+    const auto& d = session_.document();
+    std::vector<document::Source> sources;
+    for (const Ref& r : session_.selection()) {
+        if (std::any_of(sources.begin(), sources.end(), [&](const auto& s) { return s.object == r.object; }))
+            continue;
+        if (d.get<document::Points>(r.object) != nullptr)
+            sources.push_back({r.object, document::Role::Points});
+        if (d.get<document::Line>(r.object) != nullptr)
+            sources.push_back({r.object, document::Role::Breakline});
+    }
+    if (sources.empty())
+        for (const ObjectId id : d.all<document::Points>()) sources.push_back({id, document::Role::Points});
+    if (sources.empty())
+        for (const ObjectId id : d.all<document::Line>()) sources.push_back({id, document::Role::Breakline});
+    ObjectId id;
+    const std::string name = d.byName<document::Surface>("Ground")
+                                 ? document::freshName<document::Surface>(d, "Surface")
+                                 : "Ground";
+    const auto next = document::addSurface(d, name, sources, &id);
+    session_.apply(tr("New surface"), next);
+    session_.select({{id, std::nullopt}});
+}
+
+void MainWindow::deleteSelection() {
+    Document next = session_.document();
+    std::vector<document::PointRef> points;
+    for (const Ref& r : session_.selection()) {
+        if (next.get<document::Points>(r.object) != nullptr && r.part)
+            points.push_back({r.object, *r.part});
+        else if (next.find(r.object))
+            next = next.without(r.object);
+    }
+    next = document::removePoints(next, points);
+    session_.apply(tr("Delete"), next);
+}
+
+void MainWindow::newSheet() {
+    const auto& d = session_.document();
+    document::Sheet sheet;
+    sheet.centre = plan_->view().centre;
+    const auto parcels = d.all<document::Parcel>();
+    if (const auto chosen = session_.selected<document::Parcel>())
+        sheet.parcel = *chosen;
+    else if (!parcels.empty())
+        sheet.parcel = parcels.front();
+    // The next round scale at which what the plan shows fits the paper.
+    const auto paper = document::paperSize(sheet.paper);
+    const double metres = plan_->view().window().width() * metresPer(d.settings().display.unit);
+    sheet.scale = roundStep(metres * 1000 / (paper[0] - 112));
+    sheet.project = d.settings().name;
+    sheet.title = sheet.parcel ? "Plan of " + d.nameOf(sheet.parcel) : "Site plan";
+    sheet.date = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    ObjectId id;
+    const auto next = d.added(document::freshName<document::Sheet>(d, "Sheet"), sheet, &id);
+    session_.apply(tr("New sheet"), next);
+    session_.select({{id, std::nullopt}});
+}
+
+void MainWindow::exportSheet() {
+    const auto sheets = session_.document().all<document::Sheet>();
+    const auto chosen = session_.selected<document::Sheet>().value_or(sheets.front());
+    const QString path = QFileDialog::getSaveFileName(
+        this, tr("Sheet to PDF or SVG"),
+        QString::fromStdString(session_.document().nameOf(chosen)) + QStringLiteral(".pdf"),
+        tr("PDF (*.pdf);;SVG (*.svg)"));
+    if (path.isEmpty()) return;
+    session_.waitForResults();
+    const auto done = writeSheet(path, *session_.snapshot(), chosen);
+    if (!done)
+        QMessageBox::warning(this, tr("Not written"), QString::fromStdString(done.error().message()));
+    else
+        say(tr("Written to %1").arg(QFileInfo(path).fileName()), false);
+}
+
+}  // namespace erdwerk::app

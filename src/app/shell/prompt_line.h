@@ -1,0 +1,41 @@
+#pragma once
+// One line under the plan: what the tool needs next, the picks so far as chips, and the typed entry.
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QWidget>
+
+#include "app/tools/tool.h"
+
+namespace erdwerk::app {
+
+class PromptLine : public QWidget {
+    Q_OBJECT
+public:
+    explicit PromptLine(QWidget* parent = nullptr);
+    void setTool(Tool* tool);
+    void showMessage(const QString& text, bool isError);
+    /// Begins typing with this text, as when a key is pressed in the plan.
+    void startEntry(const QString& text);
+    [[nodiscard]] QLineEdit* entry() { return entry_; }
+    [[nodiscard]] QString text() const { return prompt_->text(); }
+
+Q_SIGNALS:
+    void completed();  ///< Enter with nothing typed
+    void left();       ///< Esc
+
+private:
+    void refresh();
+    void enter();
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+    Tool* tool_ = nullptr;
+    QLabel* title_;
+    QLabel* prompt_;
+    QWidget* chips_;
+    QHBoxLayout* chipLayout_;
+    QLineEdit* entry_;
+};
+
+}  // namespace erdwerk::app

@@ -1,0 +1,84 @@
+#include "app/shell/script.h"
+
+#include <QCoreApplication>
+
+#include "app/shell/main_window.h"
+
+namespace erdwerk::app {
+
+namespace {
+
+ObjectId byName(const document::Document& document, const std::string& name) {
+    ObjectId found;
+    for (const auto& [id, object] : document.objects())
+        if (object->name == name) found = id;
+    return found;
+}
+
+QString step(MainWindow& window, const QString& key, const QString& value) {
+    if (key == QStringLiteral("stage")) {
+        for (const Stage stage : {Stage::Field, Stage::Ground, Stage::Shape, Stage::Route, Stage::Record})
+            if (stageName(stage) == value) {
+                window.stageBar()->setStage(stage);
+                return {};
+            }
+        return QStringLiteral("no stage ") + value;
+    }
+    if (key == QStringLiteral("page")) {
+        for (int i = 0; i < window.bench()->count(); ++i)
+            if (window.bench()->tabText(i).startsWith(value)) {
+                window.bench()->setCurrentIndex(i);
+                return {};
+            }
+        return QStringLiteral("no page ") + value;
+    }
+    if (key == QStringLiteral("select")) {
+        const QString name = value.section(QLatin1Char('#'), 0, 0);
+        const ObjectId id = byName(window.session().document(), name.toStdString());
+        if (!id) return QStringLiteral("nothing is named ") + value;
+        std::optional<std::size_t> part;
+        if (value.contains(QLatin1Char('#'))) part = value.section(QLatin1Char('#'), 1).toULongLong();
+        window.session().select({{id, part}});
+        return {};
+    }
+    if (key == QStringLiteral("twin")) {
+        window.showTwin(true);
+        return {};
+    }
+    if (key == QStringLiteral("zoom")) {
+        const auto& view = window.plan()->view();
+        window.plan()->setView(view.centre, view.scale * value.toDouble());
+        return {};
+    }
+    if (key == QStringLiteral("at")) {
+        window.plan()->setView(
+            {value.section(QLatin1Char(' '), 0, 0).toDouble(), value.section(QLatin1Char(' '), 1).toDouble()},
+            window.plan()->view().scale);
+        return {};
+    }
+    if (key == QStringLiteral("run") || key == QStringLiteral("tool")) {
+        if (window.actions().find(value) == nullptr) return QStringLiteral("no action ") + value;
+        window.actions().run(value);
+        return {};
+    }
+    return QStringLiteral("not understood: ") + key;
+}
+
+}  // namespace
+
+QString showForPicture(MainWindow& window, const QString& list) {
+    window.settle();
+    for (const QString& part : list.split(QLatin1Char(','), Qt::SkipEmptyParts)) {
+        const QString reason = step(window, part.section(QLatin1Char('='), 0, 0).trimmed(),
+                                    part.section(QLatin1Char('='), 1).trimmed());
+        if (!reason.isEmpty()) return reason;
+        window.settle();
+    }
+    for (int i = 0; i < 3; ++i) {
+        QCoreApplication::processEvents();
+        window.settle();
+    }
+    return {};
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,176 @@
+#include "app/tools/pick_tool.h"
+
+#include <algorithm>
+
+namespace erdwerk::app {
+
+PickTool::PickTool(Session& session, PickSpec spec)
+    : Tool(session, spec.title), spec_(std::move(spec)), picks_(spec_.steps.size()) {
+    // What is selected already fills the first pick it fits.
+    if (const auto line = session_.selected<document::Line>();
+        line && !picks_.empty() && spec_.steps.front().accept == Accept::Line) {
+        Snap snap;
+        snap.kind = SnapKind::Line;
+        snap.ref = {*line, std::nullopt};
+        snap.name = QString::fromStdString(session_.document().nameOf(*line));
+        picks_.front() = snap;
+    }
+}
+
+std::size_t PickTool::current() const {
+    return static_cast<std::size_t>(std::find(picks_.begin(), picks_.end(), std::nullopt) - picks_.begin());
+}
+
+QString PickTool::prompt() const {
+    const std::size_t i = current();
+    return i < spec_.steps.size() ? spec_.steps[i].prompt : tr("Press Enter to apply");
+}
+
+std::vector<Chip> PickTool::chips() const {
+    std::vector<Chip> out;
+    for (std::size_t i = 0; i < picks_.size(); ++i)
+        out.push_back({spec_.steps[i].role, picks_[i] ? picks_[i]->name : QString()});
+    return out;
+}
+
+void PickTool::repick(std::size_t chip) {
+    picks_[chip].reset();
+    Q_EMIT changed();
+}
+
+bool PickTool::fits(const Snap& snap, Accept accept) const {
+    const bool onLine = session_.document().get<document::Line>(snap.ref.object) != nullptr;
+    switch (accept) {
+        case Accept::Line:
+            return onLine;
+        case Accept::LinePlace:
+            return onLine;
+        case Accept::Vertex:
+            return onLine && snap.ref.part.has_value();
+        case Accept::Point:
+            return snap.kind == SnapKind::Point;
+        case Accept::Place:
+            break;
+    }
+    return true;
+}
+
+std::optional<std::vector<Snap>> PickTool::picksWith(const std::optional<Snap>& last) const {
+    std::vector<Snap> out;
+    bool used = false;
+    for (const auto& pick : picks_) {
+        if (pick) {
+            out.push_back(*pick);
+        } else if (last && !used) {
+            out.push_back(*last);
+            used = true;
+        } else {
+            return std::nullopt;
+        }
+    }
+    return out;
+}
+
+void PickTool::hoverAt(const Snap& snap) {
+    hover_ = snap;
+    Q_EMIT changed();
+}
+
+void PickTool::clickAt(const Snap& snap) {
+    const std::size_t i = current();
+    if (i >= spec_.steps.size()) return applyPicks();
+    if (!fits(snap, spec_.steps[i].accept)) {
+        Q_EMIT failed(tr("There is nothing here that fits. %1.").arg(spec_.steps[i].prompt));
+        return;
+    }
+    take(snap);
+}
+
+void PickTool::take(const Snap& snap) {
+    picks_[current()] = snap;
+    Q_EMIT changed();
+    if (current() == picks_.size()) applyPicks();
+}
+
+bool PickTool::enter(const QString& text) {
+    if (!spec_.typed || current() >= picks_.size()) return false;
+    const auto snap = spec_.typed(session_, text);
+    if (!snap) {
+        Q_EMIT failed(QString::fromStdString(snap.error().text));
+        return false;
+    }
+    take(*snap);
+    return true;
+}
+
+bool PickTool::stepBack() {
+    for (std::size_t i = picks_.size(); i-- > 0;) {
+        if (!picks_[i]) continue;
+        picks_[i].reset();
+        Q_EMIT changed();
+        return true;
+    }
+    return false;
+}
+
+void PickTool::complete() {
+    if (current() == picks_.size()) applyPicks();
+}
+
+void PickTool::applyPicks() {
+    const auto picks = picksWith(std::nullopt);
+    if (!picks) return;
+    const auto next = spec_.apply(session_, *picks);
+    if (!next) {
+        // The last pick is asked for again; nothing else has to be redone.
+        picks_.back().reset();
+        Q_EMIT failed(QString::fromStdString(next.error().text));
+        Q_EMIT changed();
+        return;
+    }
+    session_.apply(spec_.what, *next);
+    std::fill(picks_.begin(), picks_.end(), std::nullopt);
+    hover_.reset();
+    if (spec_.repeats)
+        Q_EMIT changed();
+    else
+        Q_EMIT finished();
+}
+
+void PickTool::paintGhost(QPainter& painter, const ViewTransform& view) const {
+    const std::size_t i = current();
+    if (i >= spec_.steps.size() ? false : (!hover_ || !fits(*hover_, spec_.steps[i].accept))) return;
+    const auto picks = picksWith(i < spec_.steps.size() ? hover_ : std::nullopt);
+    if (!picks) {
+        if (!picks_.empty() && picks_.front()) {
+            const auto it = session_.derived().lines.find(picks_.front()->ref.object);
+            if (it != session_.derived().lines.end()) paintGhostPath(painter, view, it->second->path, {});
+        }
+        return;
+    }
+    const auto next = spec_.apply(session_, *picks);
+    if (!next) return;
+    // Whatever lines, alignments and parcels would change are shown as they would be.
+    for (const ObjectId id : difference(session_.document(), *next).changed) {
+        const auto figure = [&](const geometry::Path& path) {
+            return QString::fromStdString(formatLength(geometry::lengthOf(path), next->settings().display));
+        };
+        if (const auto* line = next->get<document::Line>(id)) {
+            const auto path = planPath(line->line);
+            paintGhostPath(painter, view, path, figure(path), spec_.title == tr("Reverse a line"));
+        } else if (const auto* alignment = next->get<document::Alignment>(id)) {
+            if (const auto* of = next->get<document::Line>(alignment->line)) {
+                auto path = planPath(of->line);
+                if (alignment->reversed) path = geometry::reversed(path);
+                paintGhostPath(painter, view, path, figure(path), true);
+            }
+        } else if (next->get<document::Surface>(id) != nullptr ||
+                   next->get<document::Parcel>(id) != nullptr) {
+            const auto it = session_.derived().lines.find(picks->front().ref.object);
+            if (it != session_.derived().lines.end())
+                paintGhostPath(painter, view, it->second->path, figure(it->second->path));
+        }
+    }
+}
+
+}  // namespace erdwerk::app

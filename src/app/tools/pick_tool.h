@@ -1,0 +1,57 @@
+#pragma once
+// Tools that are a few picks and one core operation, described by data.
+
+#include <functional>
+
+#include "app/tools/tool.h"
+
+namespace erdwerk::app {
+
+enum class Accept { Line, LinePlace, Vertex, Point, Place };
+
+struct PickStep {
+    QString role;
+    QString prompt;
+    Accept accept = Accept::Line;
+};
+
+struct PickSpec {
+    QString title;
+    QString what;  ///< the name of the edit in the history
+    std::vector<PickStep> steps;
+    /// The edit for a full set of picks.
+    std::function<Result<document::Document>(const Session&, const std::vector<Snap>&)> apply;
+    bool repeats = true;  ///< goes on with the first pick afterwards
+    QString entryHint;
+    /// Typed text while picking; the pick for the current step, or an Error.
+    std::function<Result<Snap>(const Session&, const QString&)> typed;
+};
+
+class PickTool : public Tool {
+    Q_OBJECT
+public:
+    PickTool(Session& session, PickSpec spec);
+    [[nodiscard]] QString prompt() const override;
+    [[nodiscard]] QString entryHint() const override { return spec_.entryHint; }
+    [[nodiscard]] std::vector<Chip> chips() const override;
+    void repick(std::size_t chip) override;
+    void hoverAt(const Snap& snap) override;
+    void clickAt(const Snap& snap) override;
+    bool enter(const QString& text) override;
+    bool stepBack() override;
+    void complete() override;
+    void paintGhost(QPainter& painter, const ViewTransform& view) const override;
+
+private:
+    [[nodiscard]] std::size_t current() const;
+    [[nodiscard]] bool fits(const Snap& snap, Accept accept) const;
+    void take(const Snap& snap);
+    void applyPicks();
+    [[nodiscard]] std::optional<std::vector<Snap>> picksWith(const std::optional<Snap>& last) const;
+
+    PickSpec spec_;
+    std::vector<std::optional<Snap>> picks_;
+    std::optional<Snap> hover_;
+};
+
+}  // namespace erdwerk::app

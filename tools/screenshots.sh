@@ -1,0 +1,23 @@
+#!/usr/bin/env bash
+# Makes the pictures in docs/screenshots from the demo data, 1280 x 800.
+set -euo pipefail
+cd "$(dirname "$0")/.."
+tools/setup.sh
+[ -f build/release/build.ninja ] || cmake --preset release >/dev/null
+cmake --build --preset release --target erdwerk >/dev/null
+out=docs/screenshots
+mkdir -p "$out"
+take() {  # name, what to show
+  xvfb-run -a -s "-screen 0 1600x1000x24" build/release/bin/erdwerk --demo --screenshot "$out/$1.png" --show "$2"
+}
+take field "stage=Field,select=survey"
+take ground "stage=Ground,select=Ground,twin"
+take findings "stage=Ground,page=Findings,select=Footpath,at=48064.5 91105,zoom=3"
+take shape "stage=Shape,select=Dome Terrace,twin"
+take route "stage=Route,select=Starling Lane"
+take record "stage=Record,select=Plot Q-4,page=Tables,at=48108 91092,zoom=1.9"
+take history "stage=Shape,select=Service trench,run=reverse,page=History"
+xvfb-run -a -s "-screen 0 1600x1000x24" build/release/bin/erdwerk --screenshot "$out/start.png"
+build/release/bin/erdwerk --sheet "" data/demo/quillmoor.erdwerk -o /tmp/erdwerk-sheet.$$.pdf
+pdftoppm -r 78 -png -singlefile /tmp/erdwerk-sheet.$$.pdf "$out/sheet"
+rm -f /tmp/erdwerk-sheet.$$.pdf

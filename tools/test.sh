@@ -1,0 +1,32 @@
+#!/usr/bin/env bash
+# All the set-up and every check: format, layers, build, tests (windows under Xvfb), sanitizer run of the core tests,
+# clang-tidy. Closes with ctest's own summary.
+set -euo pipefail
+cd "$(dirname "$0")/.."
+step() { printf '\n== %s\n' "$*"; }
+
+step "packages"
+tools/setup.sh
+
+step "format"
+git ls-files '*.cpp' '*.h' | xargs clang-format --dry-run --Werror
+
+step "layers"
+python3 tools/check_layers.py
+
+step "release build"
+cmake --preset release >/dev/null
+cmake --build --preset release
+
+step "core tests with sanitizers"
+cmake --preset sanitize >/dev/null
+cmake --build --preset sanitize --target core-tests
+UBSAN_OPTIONS=print_stacktrace=1 ASAN_OPTIONS=detect_leaks=0 build/sanitize/bin/core-tests --gtest_brief=1
+
+step "clang-tidy"
+# The units with CGAL or GDAL inside take minutes each and are left to the compiler's warnings.
+git ls-files 'src/core/*.cpp' 'src/cli/*.cpp' | grep -vE 'terrain/build|geometry/predicates|geometry/box_index|format/vector_file' |
+  xargs -P 2 -n 6 clang-tidy -p build/release --quiet 2>/dev/null
+
+step "tests"
+xvfb-run -a -s "-screen 0 1600x1000x24" ctest --preset release -j 2
