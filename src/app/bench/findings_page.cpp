@@ -46,8 +46,9 @@ void FindingsPage::refresh() {
     highest_ = std::max(highest_, findings.size());
     const std::size_t fixed = highest_ - findings.size();
     QString text = findings.empty() ? tr("No findings: nothing in the project contradicts itself.")
-                                    : tr("%n finding(s) left", nullptr, static_cast<int>(findings.size()));
-    if (fixed > 0) text += tr(", %n fixed since the last look", nullptr, static_cast<int>(fixed));
+                                    : (findings.size() == 1 ? tr("1 finding left")
+                                                            : tr("%1 findings left").arg(findings.size()));
+    if (fixed > 0) text += tr(", %1 fixed since the last look").arg(fixed);
     if (!findings.empty()) text += tr(" · Enter goes to the next · 1, 2, 3 apply its fixes");
     summary_->setText(text);
     const int row = list_->currentItem() != nullptr ? list_->indexOfTopLevelItem(list_->currentItem()) : -1;
@@ -74,6 +75,7 @@ void FindingsPage::refresh() {
             connect(button, &QPushButton::clicked, this, [this, i, k] { apply(static_cast<int>(i), k); });
             row2->addWidget(button);
         }
+        row2->addStretch(1);
         list_->setItemWidget(item, 2, buttons);
         item->setSizeHint(0, QSize(0, 28));
     }

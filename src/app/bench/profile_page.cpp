@@ -50,8 +50,8 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : QWidget(parent), s
     table_ = new QTableWidget(0, ColumnCount);
     table_->setObjectName(QStringLiteral("pvis"));
     table_->setAccessibleName(tr("PVIs of the design"));
-    table_->setHorizontalHeaderLabels({tr("PVI"), tr("Station"), tr("Height"), tr("Grade in"),
-                                       tr("Curve length"), tr("K"), tr("Fill / cut")});
+    table_->setHorizontalHeaderLabels(
+        {tr("PVI"), tr("Station"), tr("Height"), tr("Grade in"), tr("Curve"), tr("K"), tr("Fill / cut")});
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(24);
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);

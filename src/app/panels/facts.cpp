@@ -419,7 +419,7 @@ void Facts::alignment(ObjectId id) {
     if (a == nullptr) return;
     fact(tr("Length"), text(formatLength(a->length, display)));
     fact(tr("End station"), text(formatStation(a->endStation(), display)));
-    fact(tr("Not tangent"), tr("%1 joints").arg(a->breaks.size()));
+    fact(tr("Not tangent"), a->breaks.empty() ? tr("none") : tr("%1 of the joints").arg(a->breaks.size()));
     heading(tr("Points"));
     for (const auto& key : a->keyPoints)
         fact(QString::fromUtf8(route::shortName(key.kind).data()), text(formatStation(key.station, display)));

@@ -1,7 +1,9 @@
 #include "app/plan/plan_painter.h"
 
 #include <QImage>
+#include <QPainterPath>
 #include <cmath>
+#include <numbers>
 
 #include "app/shell/theme.h"
 
@@ -232,7 +234,6 @@ void PlanPainter::grid() {
         if (py < 20 * u || py > view_.size.height() - 24 * u) continue;
         painter_.drawText(QRectF(4 * u, py - 7 * u, 60 * u, 14 * u), Qt::AlignLeft | Qt::AlignVCenter,
                           QString::fromStdString(formatFixed(y, step < 1 ? 2 : 0)));
-        painter_.drawLine(QPointF(0, py), QPointF(2 * u, py));
     }
 }
 
@@ -280,19 +281,40 @@ void PlanPainter::hachures(const linework::ResolvedLine& resolved) {
     }
 }
 
+/// Text with a rim of paper round it, so that it is read over lines and contours.
+void PlanPainter::haloText(const QRectF& room, Qt::Alignment alignment, const QString& text,
+                           const QColor& colour) {
+    if (text.isEmpty()) return;
+    const QFontMetricsF metrics(painter_.font());
+    const QRectF box = metrics.boundingRect(room, static_cast<int>(alignment), text);
+    QPainterPath outline;
+    outline.addText(box.left(), box.top() + metrics.ascent(), painter_.font(), text);
+    QPen rim(QColor(0xFA, 0xF7, 0xF0, 215), 3 * options_.unit);
+    rim.setJoinStyle(Qt::RoundJoin);
+    painter_.strokePath(outline, rim);
+    painter_.setPen(colour);
+    painter_.drawText(room, static_cast<int>(alignment), text);
+}
+
 void PlanPainter::textAlong(QPointF at, double degrees, const QString& above, const QString& below,
                             const QColor& colour, int pixels) {
     painter_.save();
     painter_.translate(at);
     painter_.rotate(degrees);
     painter_.setFont(font(pixels));
-    painter_.setPen(colour);
     const double u = options_.unit;
-    painter_.drawText(QRectF(-200 * u, -(pixels + 6) * u, 400 * u, (pixels + 3) * u),
-                      Qt::AlignHCenter | Qt::AlignBottom, above);
-    painter_.drawText(QRectF(-200 * u, 3 * u, 400 * u, (pixels + 3) * u), Qt::AlignHCenter | Qt::AlignTop,
-                      below);
+    haloText(QRectF(-200 * u, -(pixels + 6) * u, 400 * u, (pixels + 3) * u),
+             Qt::AlignHCenter | Qt::AlignBottom, above, colour);
+    haloText(QRectF(-200 * u, 3 * u, 400 * u, (pixels + 3) * u), Qt::AlignHCenter | Qt::AlignTop, below,
+             colour);
     painter_.restore();
+    // Point texts keep away from what is written along a line.
+    const double half =
+        QFontMetricsF(font(pixels)).horizontalAdvance(above.size() > below.size() ? above : below) / 2;
+    const double turn = degrees * std::numbers::pi / 180;
+    for (double d = -half; d <= half; d += 10 * u)
+        (void)claim(
+            QRectF(at.x() + d * std::cos(turn) - 6 * u, at.y() + d * std::sin(turn) - 6 * u, 12 * u, 12 * u));
 }
 
 void PlanPainter::alignments() {
@@ -314,15 +336,15 @@ void PlanPainter::alignments() {
             painter_.drawLine(p - n * (tick.major ? 6 : 3.5) * u, p + n * (tick.major ? 6 : 3.5) * u);
             if (!tick.major) continue;
             double degrees = annotate::upright(tick.direction).degrees() - 90;
-            textAlong(p + n * 15 * u * (n.y() > 0 ? 1 : -1), degrees, {}, {}, theme::alignment, 11);
+
             painter_.save();
             painter_.translate(p);
             painter_.rotate(degrees);
             painter_.setFont(font(11, true));
-            painter_.setPen(theme::alignment);
-            painter_.drawText(QRectF(-50 * u, -22 * u, 100 * u, 14 * u), Qt::AlignCenter,
-                              QString::fromStdString(formatStation(tick.station, whole)));
+            haloText(QRectF(-50 * u, -22 * u, 100 * u, 14 * u), Qt::AlignCenter,
+                     QString::fromStdString(formatStation(tick.station, whole)), theme::alignment);
             painter_.restore();
+            (void)claim(QRectF(p - QPointF(26 * u, 24 * u), QSizeF(52 * u, 30 * u)));
         }
         for (const auto& key : alignment->keyPoints) {
             const QPointF p = view_.toPicture(key.place);
@@ -334,7 +356,7 @@ void PlanPainter::alignments() {
             painter_.setBrush(theme::paper);
             painter_.drawEllipse(p, 3 * u, 3 * u);
             painter_.setBrush(Qt::NoBrush);
-            if (view_.scale < 1.2 * u) continue;
+            if (view_.scale < 2.6 * u) continue;
             textAlong(end + QPointF(0, 4 * u), annotate::upright(key.direction).degrees() - 90, {},
                       QString::fromUtf8(route::shortName(key.kind).data()) + QStringLiteral(" ") +
                           QString::fromStdString(formatStation(key.station, display)),
@@ -368,19 +390,19 @@ void PlanPainter::parcels() {
         const double u = options_.unit;
         const QRectF name(view_.toPicture(box.centre()) - QPointF(100 * u, -18 * u), QSizeF(200 * u, 34 * u));
         painter_.setFont(font(13, true));
-        painter_.setPen(theme::parcel);
-        painter_.drawText(name, Qt::AlignHCenter | Qt::AlignTop,
-                          QString::fromStdString(document_.nameOf(id)));
+        haloText(name, Qt::AlignHCenter | Qt::AlignTop, QString::fromStdString(document_.nameOf(id)),
+                 theme::parcel);
         painter_.setFont(font(11));
-        painter_.drawText(
-            name, Qt::AlignHCenter | Qt::AlignBottom,
-            QString::fromStdString(formatArea(parcel->geometry.area, document_.settings().display)));
+        haloText(name, Qt::AlignHCenter | Qt::AlignBottom,
+                 QString::fromStdString(formatArea(parcel->geometry.area, document_.settings().display)),
+                 theme::parcel);
+        (void)claim(QRectF(name.center() - QPointF(50 * u, 17 * u), QSizeF(100 * u, 34 * u)));
     }
 }
 
 void PlanPainter::labels() {
     for (const auto& [id, label] : derived_.labels) {
-        if (!visible(id) || !window_.contains(label->place) || view_.scale < 1.5 * options_.unit) continue;
+        if (!visible(id) || !window_.contains(label->place) || view_.scale < 2.6 * options_.unit) continue;
         const auto* payload = document_.get<document::Label>(id);
         const auto above = QString::fromStdString(label->above);
         const auto below = QString::fromStdString(label->below);
@@ -407,7 +429,7 @@ void PlanPainter::labels() {
 void PlanPainter::points() {
     const DisplaySettings& display = document_.settings().display;
     const double u = options_.unit;
-    const double arm = 3 * u;
+    const double arm = std::clamp(view_.scale, 1.6 * u, 3 * u);
     for (const ObjectId id : document_.all<document::Points>()) {
         if (!visible(id)) continue;
         const auto& set = document_.get<document::Points>(id)->set;

@@ -44,6 +44,7 @@ private:
     [[nodiscard]] QFont font(int pixels, bool strong = false) const;
     void textAlong(QPointF at, double degrees, const QString& above, const QString& below,
                    const QColor& colour, int pixels);
+    void haloText(const QRectF& room, Qt::Alignment alignment, const QString& text, const QColor& colour);
     /// Takes a cell of the picture for a text; false when another text has it already.
     bool claim(const QRectF& area);
 

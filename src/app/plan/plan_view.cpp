@@ -4,6 +4,7 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <QWheelEvent>
+#include <algorithm>
 #include <cmath>
 
 #include "app/shell/theme.h"
@@ -293,6 +294,9 @@ void PlanView::updateSnap(QPointF at) {
         });
         if (!known) stacked_.push_back(std::move(s));
     }
+    if (tool_ != nullptr)
+        std::stable_partition(stacked_.begin(), stacked_.end(),
+                              [this](const Snap& s) { return tool_->accepts(s); });
     stackedAt_ = 0;
     if (stacked_.empty()) {
         Snap surface;

@@ -125,7 +125,9 @@ void SceneView::fit() {
     low_ = 0;
     high_ = high - low;
     target_ = {0, 0, static_cast<float>((high - low) / 3)};
-    distance_ = std::max(box.width(), box.height()) * 1.15;
+    // Narrow views need more room for the same width.
+    const double aspect = std::clamp(static_cast<double>(width()) / std::max(1, height()), 0.3, 1.2);
+    distance_ = std::max(box.width(), box.height()) * 1.35 / aspect;
     fitted_ = true;
     update();
 }

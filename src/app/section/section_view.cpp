@@ -214,7 +214,12 @@ void SectionView::paintHandles(QPainter& painter, const Frame& f) {
         if (p.x() - lastText < 64 && !active) continue;
         lastText = p.x();
         painter.setPen(theme::ink);
-        painter.drawText(QRectF(p.x() - 60, p.y() - 20, 120, 14), Qt::AlignCenter, h.text);
+        QRectF room(p.x() - 60, p.y() - 20, 120, 14);
+        const double half = QFontMetricsF(painter.font()).horizontalAdvance(h.text) / 2;
+        room.translate(std::max(0.0, f.area.left() - 4 - (p.x() - half)) -
+                           std::max(0.0, p.x() + half - f.area.right() - 6),
+                       0);
+        painter.drawText(room, Qt::AlignCenter, h.text);
     }
 }
 

@@ -70,7 +70,7 @@ void MainWindow::buildWindow() {
     middle->addWidget(left);
     middle->addWidget(views_);
     middle->addWidget(facts_);
-    middle->setSizes({196, 848, 236});
+    middle->setSizes({196, 830, 254});
     middle->setStretchFactor(1, 1);
 
     prompt_ = new PromptLine;
@@ -105,6 +105,8 @@ void MainWindow::buildWindow() {
     cursor_ = new QLabel;
     cursor_->setFont(theme::font(12));
     scale_ = new QLabel;
+    scale_->setContentsMargins(0, 0, 10, 0);
+    cursor_->setContentsMargins(8, 0, 0, 0);
     statusBar()->addWidget(cursor_, 1);
     statusBar()->addPermanentWidget(scale_);
     statusBar()->setSizeGripEnabled(false);

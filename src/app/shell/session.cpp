@@ -155,8 +155,8 @@ Result<QString> Session::open(const QString& path) {
     savedStep_ = 0;
     if (replayed && replayed->changes > 0) {
         history_.apply("Recovered " + std::to_string(replayed->changes) + " changes", replayed->document);
-        recovered = tr("%n unsaved change(s) were recovered; the last was \"%1\". Undo takes them back.",
-                       nullptr, static_cast<int>(replayed->changes))
+        recovered = tr("%1 unsaved changes were recovered; the last was \"%2\". Undo takes them back.")
+                        .arg(replayed->changes)
                         .arg(QString::fromStdString(replayed->last));
         journalOf_ = path;
         if (auto resumed = format::Journal::resume(journal)) journal_ = std::move(*resumed);

@@ -86,14 +86,10 @@ void StageBar::refresh() {
     const std::size_t parcels = d.all<document::Parcel>().size();
     const std::size_t sheets = d.all<document::Sheet>().size();
     QString record = stageName(Stage::Record);
-    if (parcels > 0)
-        record += QStringLiteral("   ") +
-                  tr("%n parcel(s)", nullptr, static_cast<int>(parcels))
-                      .replace(QStringLiteral("(s)"), parcels == 1 ? QString() : QStringLiteral("s"));
-    if (sheets > 0)
-        record += QStringLiteral("   ") +
-                  tr("%n sheet(s)", nullptr, static_cast<int>(sheets))
-                      .replace(QStringLiteral("(s)"), sheets == 1 ? QString() : QStringLiteral("s"));
+    const auto counted = [](std::size_t n, const QString& one, const QString& many) {
+        return n == 0 ? QString() : QStringLiteral("   %1 %2").arg(n).arg(n == 1 ? one : many);
+    };
+    record += counted(parcels, tr("parcel"), tr("parcels")) + counted(sheets, tr("sheet"), tr("sheets"));
     buttons_[4]->setText(record);
     const auto& findings = session_.snapshot()->findings;
     const bool must = !findings.empty() && findings.front().severity == check::Severity::MustFix;

@@ -15,6 +15,8 @@ namespace erdwerk::app::theme {
 QFont font(int pixels, bool strong) {
     QFont f(QStringLiteral("Inter"));
     f.setPixelSize(pixels);
+    // Without contextual alternates every sign in a PDF can be searched and copied.
+    f.setStyleStrategy(QFont::PreferNoShaping);
     f.setWeight(strong ? QFont::DemiBold : QFont::Normal);
     return f;
 }
@@ -130,8 +132,8 @@ void apply(QApplication& application) {
         QMenuBar::item:selected, QMenu::item:selected { background: #F3DFD6; color: #22303A; }
         QMenu { background: #FFFFFF; border: 1px solid #D9D3C7; } QMenu::item { padding: 5px 24px 5px 12px; }
         QStatusBar { background: #F1EEE7; border-top: 1px solid #D9D3C7; } QStatusBar::item { border: none; }
-        QLineEdit, QComboBox, QSpinBox, QDoubleSpinBox, QPlainTextEdit { border: 1px solid #CFC8BA; border-radius: 3px; padding: 2px 5px; background: #FFFFFF; }
-        QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus { border: 1px solid #B9502B; }
+        QLineEdit, QPlainTextEdit { border: 1px solid #CFC8BA; border-radius: 3px; padding: 2px 5px; background: #FFFFFF; }
+        QLineEdit:focus, QPlainTextEdit:focus { border: 1px solid #B9502B; }
         QPushButton { border: 1px solid #CFC8BA; border-radius: 4px; padding: 4px 12px; background: #FFFFFF; }
         QPushButton:hover { border-color: #B9502B; } QPushButton:focus { border-color: #B9502B; }
         QPushButton:default { background: #B9502B; color: #FFFFFF; border-color: #B9502B; }

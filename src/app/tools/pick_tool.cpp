@@ -71,6 +71,11 @@ std::optional<std::vector<Snap>> PickTool::picksWith(const std::optional<Snap>& 
     return out;
 }
 
+bool PickTool::accepts(const Snap& snap) const {
+    const std::size_t i = current();
+    return i >= spec_.steps.size() || fits(snap, spec_.steps[i].accept);
+}
+
 void PickTool::hoverAt(const Snap& snap) {
     hover_ = snap;
     Q_EMIT changed();

@@ -35,6 +35,7 @@ public:
     [[nodiscard]] QString entryHint() const override { return spec_.entryHint; }
     [[nodiscard]] std::vector<Chip> chips() const override;
     void repick(std::size_t chip) override;
+    [[nodiscard]] bool accepts(const Snap& snap) const override;
     void hoverAt(const Snap& snap) override;
     void clickAt(const Snap& snap) override;
     bool enter(const QString& text) override;

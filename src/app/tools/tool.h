@@ -33,6 +33,11 @@ public:
     /// The chip is to be picked again; the others stay.
     virtual void repick(std::size_t chip) { (void)chip; }
 
+    /// What the next pick can be; of several things in one place these come first.
+    [[nodiscard]] virtual bool accepts(const Snap& snap) const {
+        (void)snap;
+        return true;
+    }
     virtual void hoverAt(const Snap& snap) { (void)snap; }
     virtual void clickAt(const Snap& snap) = 0;
     /// Typed text; false (after failed()) when it cannot be read.

@@ -1,0 +1,282 @@
+#include <QPlainTextEdit>
+#include <QProcess>
+#include <QSpinBox>
+
+#include "app/sheet/sheet_painter.h"
+#include "app/shell/finder.h"
+#include "app/tools/import_dialog.h"
+#include "app/tools/label_style_dialog.h"
+#include "core/document/edit.h"
+#include "core/format/project_file.h"
+#include "window_test.h"
+
+namespace erdwerk::app {
+namespace {
+
+class Project : public WindowTest {};
+
+TEST_F(Project, TheStartPageOpensTheDemo) {
+    auto* button = window->findChild<QPushButton*>(QStringLiteral("startDemo"));
+    ASSERT_TRUE(button->isVisible());
+    QTest::mouseClick(button, Qt::LeftButton);
+    window->settle();
+    EXPECT_EQ(doc().settings().name, "Quillmoor Observatory");
+    EXPECT_TRUE(window->plan()->isVisible());
+}
+
+TEST_F(Project, AnImportIsPreviewedCountedAndUndone) {
+    window->session().startNew({});
+    window->settle();
+    const auto file = folder.file("new.csv",
+                                  "Pkt;Rechtswert;Hochwert;H;Code\n1;48010,5;91020,25;320,1;GRND\n2;48011,5;"
+                                  "91021;;GRND\n3;oops;91021;1;GRND\n");
+    QString counts;
+    withDialog([&](QDialog* dialog) {
+        auto* preview = dialog->findChild<QTableWidget*>(QStringLiteral("preview"));
+        EXPECT_EQ(preview->item(1, 1)->text(), QStringLiteral("48010.500"));
+        for (const auto* label : dialog->findChildren<QLabel*>())
+            if (label->text().contains(QStringLiteral("will be"))) counts = label->text();
+        EXPECT_EQ(dialog->findChild<QComboBox*>(QStringLiteral("column4"))->currentText(),
+                  QStringLiteral("code"));
+        dialog->findChild<QPushButton*>(QStringLiteral("import"))->click();
+    });
+    EXPECT_TRUE(window->importSurvey(QString::fromStdString(file)));
+    window->settle();
+    EXPECT_EQ(counts,
+              QStringLiteral("2 points will be read, 1 of them without height. 1 rows will be skipped."));
+    const auto& set = doc().get<document::Points>(named<document::Points>("new"))->set;
+    ASSERT_EQ(set.size(), 2U);
+    EXPECT_DOUBLE_EQ(set[0].plan.x, 48010.5);
+    EXPECT_FALSE(set[1].height);
+    run("undo");
+    EXPECT_TRUE(doc().objects().empty());
+}
+
+TEST_F(Project, AFileThatIsNoSurveyIsRefusedAndNothingChanges) {
+    demo();
+    const auto before = doc().objects().size();
+    for (const auto& [name, text] : {std::pair{"a.csv", std::string("PK\0\3\4", 5)},
+                                     {"b.csv", std::string()},
+                                     {"c.csv", std::string("words\nonly\n")}}) {
+        QString said;
+        withDialog([&](QDialog* dialog) {
+            said = qobject_cast<QMessageBox*>(dialog)->text();
+            dialog->accept();
+        });
+        EXPECT_FALSE(window->importSurvey(QString::fromStdString(folder.file(name, text))));
+        EXPECT_TRUE(said.contains(QString::fromUtf8(name))) << name;
+        EXPECT_TRUE(said.contains(QStringLiteral("Nothing was changed")));
+    }
+    EXPECT_EQ(doc().objects().size(), before);
+}
+
+TEST_F(Project, LinesComeInFromVectorFiles) {
+    window->session().startNew({});
+    EXPECT_TRUE(window->importLines(demoFolder() + QStringLiteral("/lines.gpkg")));
+    window->settle();
+    EXPECT_EQ(doc().all<document::Line>().size(), 7U);
+    run("new-surface");
+    EXPECT_TRUE(derived().surface(named<document::Surface>("Ground")) != nullptr);
+}
+
+TEST_F(Project, SavesOpensAndTheJournalBringsBackWhatACrashTook) {
+    demo();
+    const QString path = QString::fromStdString(folder / "q.erdwerk");
+    ASSERT_TRUE(window->session().saveAs(path));
+    const ObjectId set = named<document::Points>("survey");
+    window->session().apply(QStringLiteral("Raise a point"),
+                            document::setPointHeight(doc(), {set, 3}, 400.0));
+    window->session().apply(QStringLiteral("Rename"), document::rename(doc(), set, "crew 2"));
+    window->settle();
+    // The process dies: another one opens what lies on the disk.
+    const std::string copy = folder / "copy.erdwerk";
+    std::filesystem::copy_file(path.toStdString(), copy);
+    std::filesystem::copy_file(path.toStdString() + "-journal.jsonl", copy + "-journal.jsonl");
+    Session other;
+    const auto opened = other.open(QString::fromStdString(copy));
+    ASSERT_TRUE(opened);
+    EXPECT_TRUE(opened->contains(QStringLiteral("2 unsaved changes")));
+    EXPECT_EQ(*other.document().get<document::Points>(set)->set[3].height, 400.0);
+    EXPECT_EQ(other.document().nameOf(set), "crew 2");
+    other.undo();
+    EXPECT_EQ(other.document().nameOf(set), "survey");
+    other.close(true);
+}
+
+TEST_F(Project, AnUnnamedProjectSurvivesACrash) {
+    demo();
+    const ObjectId set = named<document::Points>("survey");
+    window->session().apply(QStringLiteral("Raise"), document::setPointHeight(doc(), {set, 3}, 401.0));
+    const QString folderOf = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
+    const QString mine =
+        folderOf + QStringLiteral("/unnamed-%1-journal.jsonl").arg(QCoreApplication::applicationPid());
+    // As left by a process that is gone.
+    const QString lost = folderOf + QStringLiteral("/unnamed-999999999-journal.jsonl");
+    QFile::remove(lost);
+    ASSERT_TRUE(QFile::copy(mine, lost));
+    EXPECT_TRUE(Session::lostProjects().contains(lost));
+    ASSERT_TRUE(window->session().recoverLost(lost));
+    window->settle();
+    EXPECT_EQ(*doc().get<document::Points>(set)->set[3].height, 401.0);
+    EXPECT_FALSE(QFile::exists(lost));
+    EXPECT_TRUE(window->session().isChanged());
+}
+
+TEST_F(Project, AlignmentProfileAndDesign) {
+    demo();
+    window->stageBar()->setStage(Stage::Route);
+    const ObjectId line = named<document::Line>("Starling Lane centre");
+    select(line);
+    run("alignment");
+    key(Qt::Key_Return);
+    const ObjectId alignment = doc().all<document::Alignment>().back();
+    select(alignment);
+    const auto start = derived().alignments.at(alignment)->path.front().start;
+    run("alignment-reverse");
+    EXPECT_EQ(derived().alignments.at(alignment)->path.back().end, start);
+    run("profile");
+    const ObjectId profile = doc().all<document::Profile>().back();
+    EXPECT_GT(derived().profiles.at(profile)->ground.size(), 40U);
+    for (auto* button : window->profile()->findChildren<QPushButton*>())
+        if (button->text() == QStringLiteral("Add PVI")) {
+            QTest::mouseClick(button, Qt::LeftButton);
+            window->settle();
+            QTest::mouseClick(button, Qt::LeftButton);
+            window->settle();
+        }
+    auto* table = window->profile()->table();
+    ASSERT_EQ(table->rowCount(), 3);
+    setCell(table, 1, 4, QStringLiteral("60"));
+    EXPECT_EQ(doc().get<document::Profile>(profile)->design[1].curveLength, 60);
+    EXPECT_FALSE(table->item(1, 5)->text().isEmpty());
+    setCell(table, 1, 2, QStringLiteral("2%"));
+    const auto& design = doc().get<document::Profile>(profile)->design;
+    EXPECT_NEAR((design[1].height - design[0].height) / (design[1].station - design[0].station), 0.02, 1e-9);
+    const auto position = window->session().history().position();
+    setCell(table, 1, 4, QStringLiteral("9000"));
+    EXPECT_EQ(window->session().history().position(), position);
+    EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("curve")));
+}
+
+TEST_F(Project, LabelsAndDescriptionFollowTheGeometry) {
+    demo();
+    const ObjectId boundary = named<document::Line>("Plot Q-4 boundary");
+    const ObjectId label = named<document::Label>("Plot course 1");
+    EXPECT_EQ(derived().labels.at(label)->below, "60.13");
+    const auto before = derived().parcels.begin()->second->description;
+    auto moved = doc().get<document::Line>(boundary)->line;
+    moved.vertices[0].place.x -= 10;
+    window->session().apply(QStringLiteral("Move"), document::setLine(doc(), boundary, moved));
+    window->settle();
+    EXPECT_EQ(derived().labels.at(label)->below, "70.11");
+    EXPECT_NE(derived().parcels.begin()->second->description, before);
+    EXPECT_TRUE(window->tables()->description() != nullptr);
+}
+
+TEST_F(Project, TheLabelStyleEditorChangesEveryLabelOfTheStyle) {
+    demo();
+    const ObjectId label = named<document::Label>("Plot course 1");
+    withDialog([&](QDialog* dialog) {
+        auto* fields = qobject_cast<LabelStyleDialog*>(dialog)->fields();
+        ASSERT_EQ(fields->item(1, 0)->text(), QStringLiteral("distance"));
+        fields->item(1, 1)->setText(QStringLiteral("d = "));
+        qobject_cast<QSpinBox*>(fields->cellWidget(1, 2))->setValue(1);
+        qobject_cast<QComboBox*>(fields->cellWidget(1, 3))->setCurrentIndex(0);
+        dialog->accept();
+    });
+    run("label-style");
+    EXPECT_THAT(derived().labels.at(label)->above, testing::EndsWith("d = 60.1"));
+    EXPECT_EQ(derived().labels.at(label)->below, "");
+}
+
+TEST_F(Project, LabelsAreAddedWithTheTool) {
+    demo();
+    window->stageBar()->setStage(Stage::Record);
+    window->session().select({});
+    run("label");
+    const auto p = doc().get<document::Points>(named<document::Points>("survey"))->set[100];
+    look(p.plan, 20);
+    const auto count = doc().all<document::Label>().size();
+    click(p.plan);
+    EXPECT_EQ(doc().all<document::Label>().size(), count + 1);
+    EXPECT_EQ(derived().labels.at(doc().all<document::Label>().back())->above, p.number);
+}
+
+TEST_F(Project, UnitsAndDisplayChangeEveryFigure) {
+    demo();
+    const ObjectId label = named<document::Label>("Plot course 1");
+    withDialog([&](QDialog* dialog) {
+        auto* box = dialog->findChild<QComboBox*>(QStringLiteral("Directions as"));
+        box->setCurrentIndex(1);
+        Q_EMIT box->activated(1);
+        dialog->accept();
+    });
+    run("settings");
+    EXPECT_EQ(derived().labels.at(label)->above, "93°48'51\"");
+    run("undo");
+    EXPECT_EQ(derived().labels.at(label)->above, "S 86°11'09\" E");
+}
+
+TEST_F(Project, TheFinderRunsToolsAndSelectsThings) {
+    demo();
+    run("finder");
+    auto* finder = window->findChild<Finder*>();
+    ASSERT_NE(finder, nullptr);
+    QTest::keyClicks(finder->entry(), QStringLiteral("dra 3d"));
+    EXPECT_TRUE(finder->list()->currentItem()->text().startsWith(QStringLiteral("Draw 3D line")));
+    QTest::keyClick(finder->entry(), Qt::Key_Return);
+    window->settle();
+    ASSERT_NE(window->tool(), nullptr);
+    EXPECT_EQ(window->tool()->title(), QStringLiteral("Draw 3D line"));
+    key(Qt::Key_Escape);
+    run("finder");
+    for (auto* f : window->findChildren<Finder*>())
+        if (f->isVisible()) finder = f;
+    QTest::keyClicks(finder->entry(), QStringLiteral("peat ditch"));
+    QTest::keyClick(finder->entry(), Qt::Key_Return);
+    window->settle();
+    EXPECT_TRUE(window->session().isSelected(named<document::Line>("Peat ditch")));
+}
+
+TEST_F(Project, HistoryGoesToAnyStep) {
+    demo();
+    for (int i = 0; i < 4; ++i)
+        window->session().apply(QStringLiteral("Step %1").arg(i), doc().added("G", document::Group{}));
+    window->settle();
+    window->session().goTo(1);
+    EXPECT_EQ(doc().all<document::Group>().size(), 4U);
+    window->session().goTo(4);
+    EXPECT_EQ(doc().all<document::Group>().size(), 7U);
+}
+
+TEST_F(Project, ASheetIsVectorAndTrueToScale) {
+    demo();
+    const ObjectId sheet = named<document::Sheet>("Plan of Plot Q-4");
+    const QString pdf = QString::fromStdString(folder / "s.pdf");
+    const QString svg = QString::fromStdString(folder / "s.svg");
+    ASSERT_TRUE(writeSheet(pdf, *window->session().snapshot(), sheet));
+    ASSERT_TRUE(writeSheet(svg, *window->session().snapshot(), sheet));
+    EXPECT_FALSE(writeSheet(QStringLiteral("/proc/x.pdf"), *window->session().snapshot(), sheet));
+    EXPECT_FALSE(writeSheet(QString::fromStdString(folder / "s.doc"), *window->session().snapshot(), sheet));
+    QProcess text;
+    text.start(QStringLiteral("pdftotext"), {QStringLiteral("-layout"), pdf, QStringLiteral("-")});
+    ASSERT_TRUE(text.waitForFinished());
+    const QString words = QString::fromUtf8(text.readAllStandardOutput());
+    EXPECT_TRUE(words.contains(QStringLiteral("1 : 500")));
+    EXPECT_TRUE(words.contains(QStringLiteral("tangent curve to the left")));
+    EXPECT_TRUE(words.contains(QStringLiteral("4343.56")));
+    QProcess info;
+    info.start(QStringLiteral("pdfinfo"), {pdf});
+    ASSERT_TRUE(info.waitForFinished());
+    // A3 landscape in points: 420 mm = 1190.55, 297 mm = 841.89.
+    EXPECT_TRUE(QString::fromUtf8(info.readAllStandardOutput())
+                    .contains(QRegularExpression(QStringLiteral("Page size: +119[01].* x 84[12]"))));
+    QProcess images;
+    images.start(QStringLiteral("pdfimages"), {QStringLiteral("-list"), pdf});
+    ASSERT_TRUE(images.waitForFinished());
+    EXPECT_EQ(QString::fromUtf8(images.readAllStandardOutput()).count(QLatin1Char('\n')),
+              2);  // the heading only: nothing is a raster
+}
+
+}  // namespace
+}  // namespace erdwerk::app
