@@ -294,7 +294,7 @@ std::vector<Operation> surfaceOperations() {
                    },
                    volume});
     out.push_back({"profile", "Heights of a surface along a line.",
-                   "erdwerk-cli profile ground.ply --along data/demo/lane.geojson -o profile.csv",
+                   "erdwerk-cli profile ground.ply --along data/demo/lane.gpkg -o profile.csv",
                    [](CLI::App& app, Arguments& a) {
                        surfaceArgument(app, a);
                        app.add_option("--along", a.along, "vector file with one line")->required();

@@ -356,7 +356,9 @@ void PlanPainter::alignments() {
             painter_.setBrush(theme::paper);
             painter_.drawEllipse(p, 3 * u, 3 * u);
             painter_.setBrush(Qt::NoBrush);
-            if (view_.scale < 2.6 * u) continue;
+            // Points close together are told apart by zooming in.
+            if (view_.scale < 1.2 * u || !claim(QRectF(end - QPointF(30 * u, 8 * u), QSizeF(60 * u, 24 * u))))
+                continue;
             textAlong(end + QPointF(0, 4 * u), annotate::upright(key.direction).degrees() - 90, {},
                       QString::fromUtf8(route::shortName(key.kind).data()) + QStringLiteral(" ") +
                           QString::fromStdString(formatStation(key.station, display)),
@@ -402,7 +404,7 @@ void PlanPainter::parcels() {
 
 void PlanPainter::labels() {
     for (const auto& [id, label] : derived_.labels) {
-        if (!visible(id) || !window_.contains(label->place) || view_.scale < 2.6 * options_.unit) continue;
+        if (!visible(id) || !window_.contains(label->place) || view_.scale < 2 * options_.unit) continue;
         const auto* payload = document_.get<document::Label>(id);
         const auto above = QString::fromStdString(label->above);
         const auto below = QString::fromStdString(label->below);

@@ -127,7 +127,7 @@ void SceneView::fit() {
     target_ = {0, 0, static_cast<float>((high - low) / 3)};
     // Narrow views need more room for the same width.
     const double aspect = std::clamp(static_cast<double>(width()) / std::max(1, height()), 0.3, 1.2);
-    distance_ = std::max(box.width(), box.height()) * 1.35 / aspect;
+    distance_ = std::max(box.width(), box.height()) * 1.05 / aspect;
     fitted_ = true;
     update();
 }
