@@ -2,6 +2,7 @@
 
 #include <QHeaderView>
 #include <QPainter>
+#include <algorithm>
 #include <map>
 
 #include "app/shell/theme.h"
@@ -57,7 +58,28 @@ Contents::Contents(Session& session, QWidget* parent) : QTreeWidget(parent), ses
     refresh();
 }
 
+namespace {
+
+/// Another object that reads the same here: same name, group, and for groups the same colour and visibility.
+bool looksTheSame(const document::Document& a, const document::Document& b, ObjectId id) {
+    const auto x = a.find(id);
+    const auto y = b.find(id);
+    if (!x || !y || x->name != y->name || x->group != y->group) return false;
+    const auto* g = std::get_if<document::Group>(&x->payload);
+    const auto* h = std::get_if<document::Group>(&y->payload);
+    return g == nullptr || h == nullptr || (g->colour == h->colour && g->visible == h->visible);
+}
+
+}  // namespace
+
 void Contents::refresh() {
+    // While something is dragged nothing changes here.
+    const auto change = difference(shown_, session_.document());
+    const bool same = change.removed.empty() && topLevelItemCount() > 0 &&
+                      std::all_of(change.changed.begin(), change.changed.end(),
+                                  [&](ObjectId id) { return looksTheSame(shown_, session_.document(), id); });
+    shown_ = session_.document();
+    if (same) return;
     filling_ = true;
     std::map<QString, bool> open;
     for (int i = 0; i < topLevelItemCount(); ++i)

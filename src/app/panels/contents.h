@@ -21,6 +21,7 @@ private:
     void renamed(QTreeWidgetItem* item);
 
     Session& session_;
+    document::Document shown_;
     bool filling_ = false;
 };
 

@@ -339,7 +339,7 @@ void Facts::surface(ObjectId id) {
     heading(text(document.nameOf(id)));
     const auto* result = document::Derived::in(session_.derived().surfaces, id);
     if (result != nullptr && result->locator) {
-        const auto f = terrain::figuresOf(result->locator->tin());
+        const auto& f = result->figures;
         fact(tr("Points"), QString::number(f.points));
         fact(tr("Triangles"), QString::number(f.triangles));
         fact(tr("Heights"), text(formatHeight(f.min.z, display) + " to " + formatHeight(f.max.z, display)));

@@ -74,6 +74,7 @@ void PlanPainter::paint() {
     if (!stopped()) parcels();
     if (!stopped()) labels();
     if (!stopped()) points();
+    if (options_.gridCrosses && !stopped()) rimTexts();
 }
 
 void PlanPainter::surfaces() {
@@ -219,21 +220,25 @@ void PlanPainter::grid() {
             painter_.drawLine(p - QPointF(arm, 0), p + QPointF(arm, 0));
             painter_.drawLine(p - QPointF(0, arm), p + QPointF(0, arm));
         }
-    painter_.setFont(font(10));
-    painter_.setPen(theme::inkQuiet);
+}
+
+/// Coordinates at the rim, over everything else.
+void PlanPainter::rimTexts() {
+    const double step = roundStep(110 * options_.unit / view_.scale);
     const double u = options_.unit;
+    const int decimals = step < 1 ? 2 : 0;
+    painter_.setFont(font(10));
     for (double x = std::ceil(window_.minX / step) * step; x <= window_.maxX; x += step) {
         const double px = view_.toPicture({x, 0}).x();
         if (px < 60 * u || px > view_.size.width() - 30 * u) continue;
-        painter_.drawText(QRectF(px - 40 * u, view_.size.height() - 16 * u, 80 * u, 14 * u), Qt::AlignCenter,
-                          QString::fromStdString(formatFixed(x, step < 1 ? 2 : 0)));
-        painter_.drawLine(QPointF(px, view_.size.height() - 2 * u), QPointF(px, view_.size.height()));
+        haloText(QRectF(px - 40 * u, view_.size.height() - 16 * u, 80 * u, 14 * u), Qt::AlignCenter,
+                 QString::fromStdString(formatFixed(x, decimals)), theme::inkQuiet);
     }
     for (double y = std::ceil(window_.minY / step) * step; y <= window_.maxY; y += step) {
         const double py = view_.toPicture({0, y}).y();
         if (py < 20 * u || py > view_.size.height() - 24 * u) continue;
-        painter_.drawText(QRectF(4 * u, py - 7 * u, 60 * u, 14 * u), Qt::AlignLeft | Qt::AlignVCenter,
-                          QString::fromStdString(formatFixed(y, step < 1 ? 2 : 0)));
+        haloText(QRectF(4 * u, py - 7 * u, 60 * u, 14 * u), Qt::AlignLeft | Qt::AlignVCenter,
+                 QString::fromStdString(formatFixed(y, decimals)), theme::inkQuiet);
     }
 }
 

@@ -31,6 +31,7 @@ private:
     void contours(ObjectId id, const document::SurfaceStyle& style);
     void contourHeight(const terrain::Contour& line);
     void grid();
+    void rimTexts();
     void lines();
     void line(ObjectId id, const document::Object& object, const linework::ResolvedLine& resolved);
     void hachures(const linework::ResolvedLine& resolved);

@@ -47,6 +47,7 @@ private:
                 return 0;
             case SnapKind::Crossing:
             case SnapKind::Middle:
+            case SnapKind::Tangent:
             case SnapKind::Perpendicular:
                 return 1;
             default:
@@ -113,6 +114,10 @@ private:
                         add(SnapKind::Perpendicular, near->place, height(near->fraction), {id, std::nullopt},
                             QObject::tr("perpendicular to %1").arg(nameOf(id)), s, near->fraction);
             }
+            if (from_)
+                for (const auto& touch : geometry::tangentPlaces(line.path[s], *from_))
+                    add(SnapKind::Tangent, touch.place, height(touch.fraction), {id, std::nullopt},
+                        QObject::tr("tangent to %1").arg(nameOf(id)), s, touch.fraction);
             base += size;
         }
     }

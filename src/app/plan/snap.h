@@ -17,6 +17,7 @@ enum class SnapKind {
     Middle,
     Crossing,
     Perpendicular,
+    Tangent,
     Line,
     Alignment,
     Parcel,

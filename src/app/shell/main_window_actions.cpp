@@ -10,6 +10,7 @@
 
 #include "app/plan/plan_painter.h"
 #include "app/sheet/sheet_painter.h"
+#include "app/shell/aside.h"
 #include "app/shell/finder.h"
 #include "app/shell/main_window.h"
 #include "app/shell/settings_dialog.h"
@@ -488,7 +489,9 @@ bool MainWindow::importLines(const QString& path) {
 
 bool MainWindow::exportTo(const QString& path) {
     session_.waitForResults();
-    const auto left = format::exportFile(path.toStdString(), session_.derived());
+    const auto left = aside([&, snapshot = session_.snapshot()] {
+        return format::exportFile(path.toStdString(), snapshot->derived);
+    });
     if (!left) {
         QMessageBox::warning(this, tr("Not exported"), QString::fromStdString(left.error().message()));
         return false;

@@ -9,6 +9,7 @@
 #include <QThread>
 #include <algorithm>
 
+#include "app/shell/aside.h"
 #include "core/format/project_file.h"
 
 namespace erdwerk::app {
@@ -198,10 +199,17 @@ Result<void> Session::recoverLost(const QString& journal) {
 }
 
 Result<void> Session::saveAs(const QString& path) {
-    // The layers for other software are worked out from the very document that is saved.
-    auto derived = document::derive(history_.current());
-    if (!derived) return tl::unexpected(derived.error());
-    auto stamp = format::saveProject(path.toStdString(), *derived);
+    // The layers for other software come from the results of the very document that is saved.
+    waitForResults();
+    auto snapshot = snapshot_;
+    if (!difference(snapshot->derived.document, history_.current()).empty()) {
+        auto derived = aside([document = history_.current()] { return document::derive(document); });
+        if (!derived) return tl::unexpected(derived.error());
+        auto made = std::make_shared<Snapshot>();
+        made->derived = std::move(*derived);
+        snapshot = made;
+    }
+    auto stamp = aside([&] { return format::saveProject(path.toStdString(), snapshot->derived); });
     if (!stamp) return tl::unexpected(stamp.error());
     if (journal_) journal_->remove();
     journal_.reset();

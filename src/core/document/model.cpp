@@ -95,6 +95,7 @@ private:
         SurfaceResult result;
         if (definition.imported) {
             result.points = definition.imported->vertexCount();
+            result.figures = terrain::figuresOf(*definition.imported);
             result.locator = std::make_shared<const terrain::TinLocator>(definition.imported);
             return result;
         }
@@ -113,6 +114,7 @@ private:
             result.crossings.push_back({c, owner(c.first), owner(c.second)});
         for (const auto& d : built->duplicates)
             result.duplicates.push_back({gathered.points[d.kept], gathered.points[d.dropped]});
+        result.figures = terrain::figuresOf(built->tin);
         result.locator = std::make_shared<const terrain::TinLocator>(
             std::make_shared<const terrain::Tin>(std::move(built->tin)));
         return result;

@@ -40,6 +40,7 @@ struct SurfaceResult {
         locator;  ///< null when there is no surface; `problem` says why
     std::string problem;
     std::size_t points = 0;
+    terrain::TinFigures figures;
     std::vector<SurfaceCrossing> crossings;
     std::vector<SurfaceDuplicate> duplicates;
 };

@@ -7,6 +7,9 @@ using geometry::Vec3;
 
 namespace {
 
+/// Larger surfaces show their boundary instead.
+constexpr std::uint32_t mostTriangles = 200'000;
+
 VectorLayer pointLayer(const Derived& derived) {
     VectorLayer layer{"survey_points", Shape::PointZ, {{"number"}, {"code"}, {"note"}, {"point_set"}}, {}};
     for (const auto id : derived.document.all<document::Points>()) {
@@ -51,9 +54,26 @@ VectorLayer triangleLayer(const Derived& derived) {
     for (const auto& [id, surface] : derived.surfaces) {
         if (!surface->locator) continue;
         const auto& tin = surface->locator->tin();
+        if (tin.triangleCount() > mostTriangles) continue;
         for (std::uint32_t t = 0; t < tin.triangleCount(); ++t) {
             const auto [a, b, c] = tin.triangle(t);
             layer.features.push_back({{a, b, c}, {}, {derived.document.nameOf(id)}, false});
+        }
+    }
+    return layer;
+}
+
+/// The rim of surfaces that have too many triangles to show one by one.
+VectorLayer rimLayer(const Derived& derived) {
+    VectorLayer layer{"surface_boundaries", Shape::PolygonZ, {{"surface"}}, {}};
+    for (const auto& [id, surface] : derived.surfaces) {
+        if (!surface->locator || surface->locator->tin().triangleCount() <= mostTriangles) continue;
+        const auto& tin = surface->locator->tin();
+        for (const auto& ring : terrain::rimRings(tin)) {
+            VectorFeature f;
+            for (const std::uint32_t v : ring) f.places.push_back(tin.vertex(v));
+            f.values = {derived.document.nameOf(id)};
+            layer.features.push_back(std::move(f));
         }
     }
     return layer;
@@ -80,7 +100,8 @@ VectorFeature pathFeature(const geometry::Path& path) {
 }  // namespace
 
 std::vector<VectorLayer> projectLayers(const Derived& derived) {
-    std::vector<VectorLayer> layers{pointLayer(derived), lineLayer(derived), triangleLayer(derived)};
+    std::vector<VectorLayer> layers{pointLayer(derived), lineLayer(derived), triangleLayer(derived),
+                                    rimLayer(derived)};
     VectorLayer alignments{"alignments", Shape::CurveZ, {{"name"}, {"start_station", FieldKind::Real}}, {}};
     for (const auto& [id, alignment] : derived.alignments) {
         if (alignment->path.empty()) continue;

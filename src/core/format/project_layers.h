@@ -6,7 +6,8 @@
 
 namespace erdwerk::format {
 
-/// survey_points, lines, surface_triangles, alignments, parcels; layers without content are left out.
+/// survey_points, lines, surface_triangles (surface_boundaries for surfaces of more than 200 000),
+/// alignments, parcels; layers without content are left out.
 std::vector<VectorLayer> projectLayers(const document::Derived& derived);
 
 }  // namespace erdwerk::format

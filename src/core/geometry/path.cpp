@@ -109,6 +109,25 @@ Box boundsOf(const Segment& s) {
     return box;
 }
 
+std::vector<Nearest> tangentPlaces(const Segment& segment, Vec2 from) {
+    const auto arc = arcOf(segment);
+    if (!arc) return {};
+    const double d = distance(arc->centre, from);
+    if (d <= arc->radius) return {};
+    // Seen from the centre, the places of touch stand this far to both sides of the direction to `from`.
+    const Angle aside = Angle::radians(std::acos(arc->radius / d));
+    const Angle towards = azimuth(arc->centre, from);
+    std::vector<Nearest> out;
+    for (const Angle at : {towards + aside, towards - aside}) {
+        const double sweep = arc->sweep.radians();
+        double turn = (at - arc->startAzimuth).normalized().radians();
+        if (sweep < 0) turn = turn == 0 ? 0 : 2 * pi - turn;
+        if (turn > std::abs(sweep)) continue;
+        out.push_back({0, turn / std::abs(sweep), arc->centre + directionOf(at) * arc->radius, 0});
+    }
+    return out;
+}
+
 double lengthOf(const Path& path) {
     double sum = 0;
     for (const Segment& s : path) sum += lengthOf(s);

@@ -57,6 +57,9 @@ struct Nearest {
     double distance = 0;  ///< positive to the right of the direction of travel, negative to the left
 };
 
+/// Places where a straight from outside an arc's circle touches the arc; none for a straight or from inside.
+std::vector<Nearest> tangentPlaces(const Segment& segment, Vec2 from);
+
 /// A chain of segments; each begins where the one before ends.
 using Path = std::vector<Segment>;
 

@@ -16,12 +16,35 @@ struct LevelLists {
     std::vector<std::uint32_t> triangles;
 };
 
+/// Heights of the levels. An interval that is a short decimal fraction m / n is worked out as such, so that
+/// level 3 of 0.1 is the very double that 0.3 reads as, and a vertex measured at 0.3 lies on it.
+class Levels {
+public:
+    explicit Levels(double interval) : numerator_(interval), denominator_(1) {
+        for (double n = 1; n <= 1e6; n *= 10) {
+            const double m = std::round(interval * n);
+            if (m < 1 || m / n != interval) continue;
+            numerator_ = m;
+            denominator_ = n;
+            break;
+        }
+    }
+    [[nodiscard]] double operator[](std::int64_t k) const {
+        return static_cast<double>(k) * numerator_ / denominator_;
+    }
+
+private:
+    double numerator_;
+    double denominator_;
+};
+
 /// Levels k with low < k * interval <= high: those that separate a vertex below from one on or above.
-std::pair<std::int64_t, std::int64_t> levelsBetween(double low, double high, double interval) {
-    auto first = static_cast<std::int64_t>(std::floor(low / interval));
-    while (static_cast<double>(first) * interval <= low) ++first;
+std::pair<std::int64_t, std::int64_t> levelsBetween(double low, double high, double interval,
+                                                    const Levels& levels) {
+    auto first = static_cast<std::int64_t>(std::floor(low / interval)) - 1;
+    while (levels[first] <= low) ++first;
     auto last = static_cast<std::int64_t>(std::floor(high / interval)) + 1;
-    while (static_cast<double>(last) * interval > high) --last;
+    while (levels[last] > high) --last;
     return {first, last};
 }
 
@@ -32,14 +55,15 @@ std::pair<double, double> heightRange(const Tin& tin, std::uint32_t t) {
     return {std::min({a, b, c}), std::max({a, b, c})};
 }
 
-LevelLists listsOf(const Tin& tin, double interval, std::int64_t first, std::int64_t last) {
+LevelLists listsOf(const Tin& tin, double interval, const Levels& levels, std::int64_t first,
+                   std::int64_t last) {
     LevelLists lists;
     lists.firstLevel = first;
     lists.start.assign(static_cast<std::size_t>(last - first) + 2, 0);
     std::vector<std::pair<std::int32_t, std::int32_t>> range(tin.triangleCount());
     tbb::parallel_for(std::uint32_t{0}, tin.triangleCount(), [&](std::uint32_t t) {
         const auto [low, high] = heightRange(tin, t);
-        const auto [from, to] = levelsBetween(low, high, interval);
+        const auto [from, to] = levelsBetween(low, high, interval, levels);
         range[t] = {static_cast<std::int32_t>(from - first), static_cast<std::int32_t>(to - first)};
     });
     for (const auto& [from, to] : range)
@@ -199,15 +223,16 @@ Result<std::vector<Contour>> contours(const Tin& tin, const ContourOptions& opti
     }
     if ((high - low) / options.interval > 1e6)
         return badInput("the interval gives more than a million levels");
-    const auto [first, last] = levelsBetween(low, high, options.interval);
+    const Levels levels(options.interval);
+    const auto [first, last] = levelsBetween(low, high, options.interval, levels);
     if (first > last) return std::vector<Contour>{};
-    const LevelLists lists = listsOf(tin, options.interval, first, last);
+    const LevelLists lists = listsOf(tin, options.interval, levels, first, last);
     std::vector<std::vector<Contour>> perLevel(static_cast<std::size_t>(last - first) + 1);
     tbb::parallel_for(std::size_t{0}, perLevel.size(), [&](std::size_t k) {
         if (context.isCancelled()) return;
         const std::span<const std::uint32_t> members(lists.triangles.data() + lists.start[k],
                                                      lists.start[k + 1] - lists.start[k]);
-        const double level = static_cast<double>(first + static_cast<std::int64_t>(k)) * options.interval;
+        const double level = levels[first + static_cast<std::int64_t>(k)];
         perLevel[k] = LevelTracer(tin, level, members, options).run();
     });
     if (context.isCancelled()) return cancelled();

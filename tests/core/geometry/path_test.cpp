@@ -118,6 +118,16 @@ TEST(Flattened, StaysWithinItsSagitta) {
     EXPECT_EQ(flat.back(), quarter().end);
 }
 
+TEST(TangentPlaces, TouchAtARightAngleToTheRadius) {
+    const auto touches = tangentPlaces(quarter(), {20, 0});
+    ASSERT_EQ(touches.size(), 1U);  // the other one lies off the arc
+    // cos = 10 / 20: 60 degrees from the direction to the point.
+    EXPECT_THAT(touches[0].place, IsNear(5, 10 * std::sqrt(0.75), 1e-9));
+    EXPECT_NEAR(dot(touches[0].place, Vec2{20, 0} - touches[0].place), 0, 1e-9);
+    EXPECT_TRUE(tangentPlaces(quarter(), {3, 3}).empty());
+    EXPECT_TRUE(tangentPlaces({{0, 0}, {1, 0}, {}}, {3, 3}).empty());
+}
+
 TEST(Part, IsAPieceOfTheSameArc) {
     const Segment p = part(quarter(), 0.25, 0.75);
     EXPECT_NEAR(arcOf(p)->radius, 10, 1e-9);

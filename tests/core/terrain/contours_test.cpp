@@ -64,6 +64,16 @@ TEST(Contours, RunThroughAVertexThatIsOnTheLevel) {
     EXPECT_NE(std::find(lines[0].places.begin(), lines[0].places.end(), Vec2{5, 5}), lines[0].places.end());
 }
 
+TEST(Contours, DecimalLevelsAreTheNumbersPeopleWrite) {
+    // 3 * 0.1 is not 0.3 in doubles; a vertex measured at 0.3 must still lie on the level.
+    const Tin tin = surfaceOver(test::places3("0 0 0, 10 0 0, 5 5 0.3, 0 10 0.6, 10 10 0.6"));
+    bool through = false;
+    for (const auto& line : valueOf(contours(tin, {0.1, false})))
+        if (line.height == 0.3)
+            through = std::find(line.places.begin(), line.places.end(), Vec2{5, 5}) != line.places.end();
+    EXPECT_TRUE(through);
+}
+
 TEST(Contours, FlatGroundAndPeaksGiveNoCrumbs) {
     EXPECT_TRUE(
         valueOf(contours(surfaceOver(test::places3("0 0 5, 10 0 5, 10 10 5, 0 10 5")), {1, false})).empty());
