@@ -114,6 +114,7 @@ Result<Outcome> sheet(const Arguments& a) {
         return fail(ErrorCode::NotFound, "the application is not beside erdwerk-cli", application);
     std::vector<std::string> words{application, "--sheet", a.sheet, a.inputs.front(), "-o", a.output};
     std::vector<char*> argv;
+    argv.reserve(words.size() + 1);
     for (auto& w : words) argv.push_back(w.data());
     argv.push_back(nullptr);
     ::execv(application.c_str(), argv.data());

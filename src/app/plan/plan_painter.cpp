@@ -440,17 +440,22 @@ void PlanPainter::points() {
     for (const ObjectId id : document_.all<document::Points>()) {
         if (!visible(id)) continue;
         const auto& set = document_.get<document::Points>(id)->set;
-        // With more points than the eye can part, only every n-th is drawn; zooming in brings all.
-        std::size_t stride = 1;
-        if (set.size() > 40000)
-            stride = static_cast<std::size_t>(
-                std::max(1.0, static_cast<double>(set.size()) / 40000 * std::min(1.0, 6 * u / view_.scale)));
+        // Of points that lie closer than the eye can part only one is drawn; zooming in brings them all.
+        const double cell = (set.size() > 5000 ? 12 : 5) * u;
+        const int columns = static_cast<int>(view_.size.width() / cell) + 2;
+        std::vector<bool> taken(static_cast<std::size_t>(columns) *
+                                (static_cast<std::size_t>(view_.size.height() / cell) + 2));
         const QColor ink = theme::ink;
-        for (std::size_t i = 0; i < set.size(); i += stride) {
+        for (std::size_t i = 0; i < set.size(); ++i) {
             const auto& p = set[i];
             if (!window_.contains(p.plan)) continue;
             if ((i & 1023U) == 0 && stopped()) return;
             const QPointF q = view_.toPicture(p.plan);
+            const std::size_t at =
+                static_cast<std::size_t>(std::max(0.0, q.y() / cell)) * static_cast<std::size_t>(columns) +
+                static_cast<std::size_t>(std::max(0.0, q.x() / cell));
+            if (at >= taken.size() || taken[at]) continue;
+            taken[at] = true;
             painter_.setPen(pen(p.height ? ink : theme::ochre, 1));
             painter_.drawLine(q - QPointF(arm, 0), q + QPointF(arm, 0));
             painter_.drawLine(q - QPointF(0, arm), q + QPointF(0, arm));

@@ -3,7 +3,6 @@
 namespace erdwerk::format {
 
 using document::Derived;
-using geometry::Vec3;
 
 namespace {
 

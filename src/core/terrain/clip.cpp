@@ -211,6 +211,7 @@ private:
             plan.push_back(vertices_[v].plan());
         }
         std::vector<std::array<std::uint32_t, 2>> localSides;
+        localSides.reserve(sides.size());
         for (const auto& [a, b] : sides) localSides.push_back({local[a], local[b]});
         const auto pieces = constrainedTriangles(plan, localSides);
         for (std::size_t k = 0; k < pieces.size(); k += 3) {

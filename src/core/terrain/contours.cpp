@@ -224,7 +224,10 @@ Result<std::vector<Contour>> contours(const Tin& tin, const ContourOptions& opti
     if ((high - low) / options.interval > 1e6)
         return badInput("the interval gives more than a million levels");
     const Levels levels(options.interval);
-    const auto [first, last] = levelsBetween(low, high, options.interval, levels);
+    // Not a structured binding: lambdas cannot capture those portably.
+    const auto range = levelsBetween(low, high, options.interval, levels);
+    const std::int64_t first = range.first;
+    const std::int64_t last = range.second;
     if (first > last) return std::vector<Contour>{};
     const LevelLists lists = listsOf(tin, options.interval, levels, first, last);
     std::vector<std::vector<Contour>> perLevel(static_cast<std::size_t>(last - first) + 1);

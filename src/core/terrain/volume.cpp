@@ -45,6 +45,7 @@ void addPair(const std::array<Vec3, 3>& from, const std::array<Vec3, 3>& to, Vol
     // Worked out about one corner, so that large coordinates do not cancel.
     const Vec2 origin = from[0].plan();
     std::vector<Vec2> overlap;
+    overlap.reserve(8);
     for (const Vec3& v : from) overlap.push_back(v.plan() - origin);
     for (std::size_t i = 0; i < 3 && overlap.size() > 2; ++i) {
         const Vec2 a = to[i].plan() - origin;
