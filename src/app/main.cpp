@@ -96,7 +96,8 @@ int main(int argc, char** argv) {
                 reason.isEmpty() && window.grab().save(parser.value(screenshot))
                     ? 0
                     : fail(reason.isEmpty() ? QStringLiteral("the picture could not be written") : reason);
-            window.session().close(true);
+            // What a crash left in a named project's journal stays there.
+            window.session().close(window.session().path().isEmpty());
             QApplication::exit(result);
         });
         return QApplication::exec();

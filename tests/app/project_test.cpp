@@ -43,7 +43,7 @@ TEST_F(Project, AnImportIsPreviewedCountedAndUndone) {
     EXPECT_TRUE(window->importSurvey(QString::fromStdString(file)));
     window->settle();
     EXPECT_EQ(counts,
-              QStringLiteral("2 points will be read, 1 of them without height. 1 rows will be skipped."));
+              QStringLiteral("2 points will be read, 1 of them without height. 1 row will be skipped."));
     const auto& set = doc().get<document::Points>(named<document::Points>("new"))->set;
     ASSERT_EQ(set.size(), 2U);
     EXPECT_DOUBLE_EQ(set[0].plan.x, 48010.5);

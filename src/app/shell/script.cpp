@@ -1,6 +1,8 @@
 #include "app/shell/script.h"
 
-#include <QCoreApplication>
+#include <QApplication>
+#include <QEventLoop>
+#include <QTimer>
 
 #include "app/shell/main_window.h"
 
@@ -54,6 +56,27 @@ QString step(MainWindow& window, const QString& key, const QString& value) {
         window.plan()->setView(
             {value.section(QLatin1Char(' '), 0, 0).toDouble(), value.section(QLatin1Char(' '), 1).toDouble()},
             window.plan()->view().scale);
+        return {};
+    }
+    if (key == QStringLiteral("dialog")) {
+        // The picture is then of the dialog that the next action opens.
+        QTimer::singleShot(600, &window, [value] {
+            QWidget* dialog = QApplication::activeModalWidget();
+            if (dialog == nullptr) dialog = QApplication::activePopupWidget();
+            if (dialog == nullptr) return;
+            dialog->grab().save(value);
+            dialog->close();
+        });
+        return {};
+    }
+    if (key == QStringLiteral("wait")) {
+        QEventLoop loop;
+        QTimer::singleShot(value.toInt(), &loop, &QEventLoop::quit);
+        loop.exec();
+        return {};
+    }
+    if (key == QStringLiteral("import")) {
+        window.importSurvey(value);
         return {};
     }
     if (key == QStringLiteral("run") || key == QStringLiteral("tool")) {

@@ -7,8 +7,9 @@ namespace erdwerk::app {
 
 class MainWindow;
 
-/// A list like "stage=Shape,select=Dome Terrace,twin,page=Findings,zoom=4,tool=draw-line". Empty text when
-/// all of it was understood, else what was not.
+/// A list like "stage=Shape,select=Dome Terrace,twin,page=Findings,zoom=4,tool=draw-line";
+/// "dialog=FILE,run=settings" and "dialog=FILE,import=survey.csv" take the picture of the dialog that opens.
+/// Empty text when all of it was understood, else what was not.
 QString showForPicture(MainWindow& window, const QString& list);
 
 }  // namespace erdwerk::app

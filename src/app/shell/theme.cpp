@@ -136,6 +136,7 @@ void apply(QApplication& application) {
         QLineEdit:focus, QPlainTextEdit:focus { border: 1px solid #B9502B; }
         QPushButton { border: 1px solid #CFC8BA; border-radius: 4px; padding: 4px 12px; background: #FFFFFF; }
         QPushButton:hover { border-color: #B9502B; } QPushButton:focus { border-color: #B9502B; }
+        QDialogButtonBox { dialogbuttonbox-buttons-have-icons: 0; }
         QPushButton:default { background: #B9502B; color: #FFFFFF; border-color: #B9502B; }
         QPushButton:disabled { color: #8A9094; background: #F1EEE7; }
     )"));

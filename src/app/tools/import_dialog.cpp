@@ -63,6 +63,7 @@ ImportDialog::ImportDialog(QString path, std::string bytes, format::CsvLayout la
     preview_->setAccessibleName(tr("Preview"));
     preview_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     preview_->verticalHeader()->setDefaultSectionSize(24);
+    preview_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     layout0->addWidget(preview_, 1);
     counts_ = new QLabel;
     counts_->setFont(theme::font(13, true));
@@ -109,7 +110,13 @@ void ImportDialog::guess() {
             layout_.columns.push_back(format::columnByName(cell));
     const bool known = std::any_of(layout_.columns.begin(), layout_.columns.end(),
                                    [](Column c) { return c != Column::Ignore; });
-    if (known) return;
+    if (known) {
+        // A first column nobody named is usually the number; the preview shows it.
+        const bool numbered = std::find(layout_.columns.begin(), layout_.columns.end(), Column::Number) !=
+                              layout_.columns.end();
+        if (!numbered && layout_.columns.front() == Column::Ignore) layout_.columns.front() = Column::Number;
+        return;
+    }
     static constexpr std::array<Column, 6> usual{Column::Number, Column::Easting, Column::Northing,
                                                  Column::Height, Column::Code,    Column::Note};
     for (std::size_t i = 0; i < layout_.columns.size() && i < usual.size(); ++i)
@@ -195,10 +202,13 @@ void ImportDialog::fillCounts() {
     }
     std::size_t without = 0;
     for (const auto& p : read->points) without += p.height ? 0 : 1;
-    counts_->setText(tr("%1 points will be read, %2 of them without height. %3 rows will be skipped.")
-                         .arg(read->points.size())
+    const auto counted = [](std::size_t n, const QString& one, const QString& many) {
+        return QString::number(n) + QLatin1Char(' ') + (n == 1 ? one : many);
+    };
+    counts_->setText(tr("%1 will be read, %2 of them without height. %3 will be skipped.")
+                         .arg(counted(read->points.size(), tr("point"), tr("points")))
                          .arg(without)
-                         .arg(read->skipped.size()));
+                         .arg(counted(read->skipped.size(), tr("row"), tr("rows"))));
     QStringList reasons;
     for (std::size_t i = 0; i < read->skipped.size() && i < 4; ++i)
         reasons << tr("line %1: %2")

@@ -31,6 +31,8 @@ LabelStyleDialog::LabelStyleDialog(Session& session, QWidget* parent) : QDialog(
     bar->addStretch(1);
     auto* up = new QPushButton(tr("Move up"));
     auto* down = new QPushButton(tr("Move down"));
+    up->setAutoDefault(false);
+    down->setAutoDefault(false);
     bar->addWidget(up);
     bar->addWidget(down);
     layout->addLayout(bar);

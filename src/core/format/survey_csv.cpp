@@ -40,7 +40,7 @@ Column columnByName(std::string_view raw) {
     static const std::array<std::pair<Column, std::vector<std::string>>, 6> synonyms{{
         {Column::Number,
          {"number", "name", "id", "point", "pointnumber", "pointid", "no", "nr", "pt", "p", "nummer", "punkt",
-          "punktnummer"}},
+          "punktnummer", "pkt", "pktnr"}},
         {Column::Easting, {"easting", "east", "e", "x", "rechtswert", "ost"}},
         {Column::Northing, {"northing", "north", "n", "y", "hochwert", "nord"}},
         {Column::Height, {"height", "h", "z", "elevation", "elev", "level", "hoehe", "hhe"}},
