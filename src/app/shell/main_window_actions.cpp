@@ -15,12 +15,9 @@
 #include "app/shell/main_window.h"
 #include "app/shell/settings_dialog.h"
 #include "app/tools/draw_line_tool.h"
-#include "app/tools/import_dialog.h"
 #include "app/tools/label_style_dialog.h"
 #include "app/tools/stage_tools.h"
 #include "core/document/edit.h"
-#include "core/format/import.h"
-#include "core/format/output.h"
 
 namespace erdwerk::app {
 
@@ -411,99 +408,6 @@ void MainWindow::buildMenus() {
         connect(menu, &QMenu::aboutToHide, this, [menu] {
             for (QAction* item : menu->actions()) item->setEnabled(true);
         });
-}
-
-bool MainWindow::openProject(const QString& path) {
-    const auto opened = session_.open(path);
-    if (!opened) {
-        QMessageBox::warning(this, tr("Not opened"), QString::fromStdString(opened.error().message()));
-        return false;
-    }
-    if (!opened->isEmpty()) say(*opened, false);
-    return true;
-}
-
-bool MainWindow::openDemo() {
-    const QString folder = demoFolder();
-    const auto done = session_.openCopy(folder + QStringLiteral("/quillmoor.erdwerk"));
-    if (!done) QMessageBox::warning(this, tr("Not opened"), QString::fromStdString(done.error().message()));
-    return done.has_value();
-}
-
-bool MainWindow::save(bool askName) {
-    QString path = session_.path();
-    if (path.isEmpty() || askName)
-        path = QFileDialog::getSaveFileName(this, tr("Save the project"), path,
-                                            tr("Erdwerk projects (*.erdwerk)"));
-    if (path.isEmpty()) return false;
-    if (!path.endsWith(QStringLiteral(".erdwerk"))) path += QStringLiteral(".erdwerk");
-    const auto done = session_.saveAs(path);
-    if (!done) {
-        QMessageBox::warning(this, tr("Not saved"), QString::fromStdString(done.error().message()));
-        return false;
-    }
-    say(tr("Saved to %1").arg(QFileInfo(path).fileName()), false);
-    return true;
-}
-
-bool MainWindow::importSurvey(const QString& path) {
-    const auto refuse = [this](const Error& error) {
-        QMessageBox::warning(this, tr("Not imported"),
-                             QString::fromStdString(error.message()) + tr("\n\nNothing was changed."));
-        return false;
-    };
-    auto bytes = format::readFile(path.toStdString());
-    if (!bytes) return refuse(bytes.error());
-    auto layout = format::proposeLayout(*bytes, path.toStdString());
-    if (!layout) return refuse(layout.error());
-    ImportDialog dialog(path, std::move(*bytes), std::move(*layout),
-                        session_.document().settings().display.unit, this);
-    if (dialog.exec() != QDialog::Accepted || !dialog.points()) return false;
-    const bool first = session_.document().objects().empty();
-    auto imported = format::addPoints(session_.document(), path.toStdString(), *dialog.points());
-    session_.apply(tr("Import %1 points from %2").arg(imported.points).arg(QFileInfo(path).fileName()),
-                   imported.document);
-    say(tr("%1 points read, %2 rows skipped").arg(imported.points).arg(imported.skipped.size()), false);
-    if (first) fitPending_ = true;
-    return true;
-}
-
-bool MainWindow::importLines(const QString& path) {
-    auto imported = format::importFile(session_.document(), path.toStdString(), {});
-    if (!imported) {
-        QMessageBox::warning(
-            this, tr("Not imported"),
-            QString::fromStdString(imported.error().message()) + tr("\n\nNothing was changed."));
-        return false;
-    }
-    const bool first = session_.document().objects().empty();
-    session_.apply(tr("Import from %1").arg(QFileInfo(path).fileName()), imported->document);
-    QString text = tr("%1 lines and %2 points read").arg(imported->lines).arg(imported->points);
-    if (!imported->left.empty())
-        text += tr("; left out: %1").arg(QString::fromStdString(imported->left.front())) +
-                (imported->left.size() > 1 ? tr(" and %1 more").arg(imported->left.size() - 1) : QString());
-    say(text, false);
-    if (first) fitPending_ = true;
-    return true;
-}
-
-bool MainWindow::exportTo(const QString& path) {
-    session_.waitForResults();
-    const auto left = aside([&, snapshot = session_.snapshot()] {
-        return format::exportFile(path.toStdString(), snapshot->derived);
-    });
-    if (!left) {
-        QMessageBox::warning(this, tr("Not exported"), QString::fromStdString(left.error().message()));
-        return false;
-    }
-    QString text = tr("Written to %1").arg(QFileInfo(path).fileName());
-    if (!left->empty()) {
-        QStringList names;
-        for (const auto& l : *left) names << QString::fromStdString(l);
-        text += tr("; the format cannot hold: %1").arg(names.join(QStringLiteral(", ")));
-    }
-    say(text, false);
-    return true;
 }
 
 void MainWindow::connectPoints(bool byCode) {

@@ -1,0 +1,103 @@
+#include "core/format/import.h"
+
+#include "core/format/ply.h"
+#include "core/format/project_file.h"
+#include "demo_site/project.h"
+#include "support/geometry.h"
+
+namespace erdwerk::format {
+namespace {
+
+using document::Document;
+using test::Folder;
+using test::valueOf;
+
+TEST(Import, ReadsEveryFormatByItsEnding) {
+    const Folder folder;
+    const auto derived = valueOf(document::derive(demo::project(demo::survey(7))));
+    for (const char* name : {"a.erdwerk", "a.xml", "a.gpkg", "a.geojson", "a.csv"})
+        ASSERT_TRUE(exportFile(folder / name, derived)) << name;
+    EXPECT_EQ(valueOf(importFile({}, folder / "a.erdwerk", {})).document.objects().size(),
+              derived.document.objects().size());
+    EXPECT_EQ(valueOf(importFile({}, folder / "a.csv", {})).points, 591U);
+    EXPECT_EQ(valueOf(importFile({}, folder / "a.geojson", {})).lines, 12U);
+    EXPECT_GT(valueOf(importFile({}, folder / "a.gpkg", {})).points, 500U);
+    EXPECT_EQ(valueOf(importFile({}, folder / "a.xml", {})).document.all<document::Parcel>().size(), 1U);
+}
+
+TEST(Import, GroupsLinesOfSeveralLayers) {
+    const Folder folder;
+    const auto layer = [](const std::string& name) {
+        return VectorLayer{name,
+                           Shape::LineZ,
+                           {{"name"}},
+                           {{{{0, 0, 1}, {5, 5, 2}}, {}, {std::string("L " + name)}, false}}};
+    };
+    ASSERT_TRUE(writeVectorFile(folder / "two.gpkg", {layer("rock"), layer("water")}));
+    const auto imported = valueOf(importFile({}, folder / "two.gpkg", {}));
+    EXPECT_EQ(imported.document.all<document::Group>().size(), 2U);
+    const auto line = imported.document.find(imported.document.byName<document::Line>("L water"));
+    EXPECT_EQ(imported.document.nameOf(line->group), "water");
+}
+
+TEST(Import, AFailedImportLeavesTheDocumentAlone) {
+    const Folder folder;
+    const Document before = demo::project(demo::survey(7));
+    for (const auto& [name, text] : {std::pair{"x.csv", "a,b\n1,2\n"},
+                                     {"x.xml", "<LandXML"},
+                                     {"x.ply", "ply"},
+                                     {"x.erdwerk", "hello"},
+                                     {"x.gpkg", "hello"}}) {
+        const auto r = importFile(before, folder.file(name, text), {});
+        ASSERT_FALSE(r) << name;
+        EXPECT_FALSE(r.error().text.empty());
+    }
+    EXPECT_FALSE(importFile(before, folder / "none.csv", {}));
+}
+
+TEST(Import, AProjectMustComeFirst) {
+    const Folder folder;
+    valueOf(saveProject(folder / "p.erdwerk", valueOf(document::derive(demo::project(demo::survey(7))))));
+    EXPECT_EQ(importFile(demo::project(demo::survey(1)), folder / "p.erdwerk", {}).error().code,
+              ErrorCode::Unsupported);
+}
+
+TEST(Layout, HeadersAndLetters) {
+    EXPECT_TRUE(valueOf(layoutFor("number,easting,northing\n1,2,3\n", "", "f")).header);
+    EXPECT_THAT(layoutFor("1,2,3\n", "", "f").error().text, testing::HasSubstr("--columns"));
+    EXPECT_THAT(layoutFor("number,easting\n1,2\n", "", "f").error().text,
+                testing::HasSubstr("no northing column"));
+    EXPECT_FALSE(valueOf(layoutFor("1,2,3\n", "PEN", "f")).header);
+    EXPECT_TRUE(valueOf(layoutFor("a,b,c\n1,2,3\n", "PEN", "f")).header);
+    EXPECT_FALSE(layoutFor("1,2,3\n", "PE", "f"));
+    EXPECT_FALSE(layoutFor("1,2,3\n", "PEX", "f"));
+}
+
+TEST(OpenSurface, TakesFilesAndNamedSurfacesOfProjects) {
+    const Folder folder;
+    const auto derived = valueOf(document::derive(demo::project(demo::survey(7))));
+    const auto path = folder / "q.erdwerk";
+    valueOf(saveProject(path, derived));
+    const auto& tin = derived.surfaces.begin()->second->locator->tin();
+    ASSERT_TRUE(writePly(folder / "g.ply", tin));
+    for (const auto& spec : {path + ":Ground", path, folder / "g.ply"})
+        EXPECT_EQ(valueOf(openSurface(spec))->tin().triangleCount(), tin.triangleCount()) << spec;
+    EXPECT_EQ(openSurface(path + ":Nowhere").error().code, ErrorCode::NotFound);
+    EXPECT_EQ(openSurface(folder / "g.doc").error().code, ErrorCode::Unsupported);
+    EXPECT_FALSE(openSurface(folder / "none.ply"));
+}
+
+TEST(Export, SaysWhatTheFormatCannotHold) {
+    const Folder folder;
+    const auto derived = valueOf(document::derive(demo::project(demo::survey(7))));
+    EXPECT_TRUE(valueOf(exportFile(folder / "a.erdwerk", derived)).empty());
+    EXPECT_THAT(valueOf(exportFile(folder / "a.gpkg", derived)),
+                testing::ElementsAre("1 profile", "6 labels", "1 sheet"));
+    EXPECT_THAT(valueOf(exportFile(folder / "a.csv", derived)), testing::Contains("12 lines"));
+    EXPECT_THAT(valueOf(exportFile(folder / "a.geojson", derived)), testing::Contains("1 points"));
+    EXPECT_FALSE(exportFile(folder / "a.pdf", derived));
+    EXPECT_FALSE(exportFile("/proc/a.csv", derived));
+}
+
+}  // namespace
+}  // namespace erdwerk::format

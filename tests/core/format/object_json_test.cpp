@@ -1,0 +1,75 @@
+#include "core/format/object_json.h"
+
+#include <nlohmann/json.hpp>
+#include <set>
+
+#include "demo_site/project.h"
+#include "support/geometry.h"
+
+namespace erdwerk::format {
+namespace {
+
+using document::Document;
+using nlohmann::json;
+using test::valueOf;
+
+TEST(ObjectJson, EveryKindComesBackTheSame) {
+    const Document demo = demo::project(demo::survey(7));
+    std::set<std::string> kinds;
+    for (const auto& [id, object] : demo.objects()) {
+        const json j = toJson(*object);
+        EXPECT_EQ(toJson(valueOf(objectFromJson(json::parse(j.dump())))), j);
+        kinds.insert(j.at("kind"));
+    }
+    EXPECT_EQ(kinds.size(), std::variant_size_v<document::Payload>);
+}
+
+TEST(ObjectJson, AnImportedSurfaceKeepsItsTriangles) {
+    document::SurfaceDefinition definition;
+    definition.imported = std::make_shared<const terrain::Tin>(test::places3("0 0 1, 4 0 2, 0 4 3"),
+                                                               std::vector<std::uint32_t>{0, 1, 2});
+    const document::Object object{
+        {5}, "S", {}, document::Surface{std::make_shared<const document::SurfaceDefinition>(definition), {}}};
+    const auto back = valueOf(objectFromJson(toJson(object)));
+    EXPECT_EQ(std::get<document::Surface>(back.payload).definition->imported->vertex(1),
+              (geometry::Vec3{4, 0, 2}));
+}
+
+TEST(ObjectJson, SettingsComeBackTheSame) {
+    document::Settings s;
+    s.name = "Ü \"x\"";
+    s.display = {LengthUnit::UsSurveyFoot,
+                 DirectionStyle::Azimuth,
+                 AngleUnit::Gon,
+                 StationStyle::Hundreds,
+                 CoordinateOrder::NorthingEasting,
+                 3,
+                 4,
+                 1};
+    EXPECT_EQ(valueOf(settingsFromJson(toJson(s))), s);
+    EXPECT_FALSE(settingsFromJson(json::object()));
+}
+
+TEST(ObjectJson, DamageIsNamedWithTheObject) {
+    const Document demo = demo::project(demo::survey(7));
+    for (const auto& [id, object] : demo.objects()) {
+        const json whole = toJson(*object);
+        // Every key that is missing, and every value of a wrong type, is an error that names the object, or
+        // is optional.
+        for (const auto& [key, value] : whole.items()) {
+            json wrong = whole;
+            wrong[key] = value.is_string() ? json(17) : json("seventeen");
+            const auto r = objectFromJson(wrong);
+            if (!r) {
+                EXPECT_THAT(r.error().text, testing::HasSubstr("is damaged"));
+            }
+            wrong.erase(key);
+            if (key != "style") {
+                EXPECT_FALSE(objectFromJson(wrong)) << key << " of " << object->name;
+            }
+        }
+    }
+}
+
+}  // namespace
+}  // namespace erdwerk::format
