@@ -142,7 +142,7 @@ std::vector<Operation> projectOperations() {
                    },
                    convert});
     out.push_back({"sheet", "Draw a plan sheet of a project as PDF or SVG.",
-                   "erdwerk-cli sheet quillmoor.erdwerk -o sheet.pdf",
+                   "erdwerk-cli sheet data/demo/quillmoor.erdwerk -o sheet.pdf",
                    [](CLI::App& app, Arguments& a) {
                        app.add_option("project", a.inputs, "the project")->required()->expected(1);
                        app.add_option("--sheet", a.sheet, "name of the sheet; the first without it");

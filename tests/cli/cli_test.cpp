@@ -217,5 +217,22 @@ TEST_F(Cli, HelpAndTheReferenceComeFromTheRegistry) {
         EXPECT_THAT(page, testing::HasSubstr(std::string("## ") + command));
 }
 
+TEST_F(Cli, EveryExampleRunsOnTheDemoData) {
+    std::filesystem::create_directory(folder / "data");
+    std::filesystem::create_directory_symlink(demo, folder / "data/demo");
+    std::istringstream page(cli(folder, "reference").out);
+    std::string line;
+    int examples = 0;
+    while (std::getline(page, line)) {
+        const std::string mark = "    erdwerk-cli ";
+        if (line.rfind(mark, 0) != 0) continue;
+        ++examples;
+        const auto run = cli(folder, line.substr(mark.size()));
+        // The demo has its deliberate faults: check says so.
+        EXPECT_EQ(run.exit, line.find(" check ") != std::string::npos ? 1 : 0) << line << "\n" << run.err;
+    }
+    EXPECT_EQ(examples, 10);
+}
+
 }  // namespace
 }  // namespace erdwerk
