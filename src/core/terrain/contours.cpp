@@ -4,76 +4,116 @@
 
 #include <algorithm>
 #include <cmath>
+#include <memory>
 
 namespace erdwerk::terrain {
 
 namespace {
 
-/// Triangles by the levels that cross them, as one flat list per level.
+/// A triangle that levels cross: the first of them and one past the last, and where its slots begin.
+struct Crossed {
+    std::uint32_t triangle;
+    std::uint32_t first;
+    std::uint32_t end;
+    std::uint32_t slot;
+};
+
+/// Triangles by the levels that cross them, as one flat list per level. Most triangles are crossed by none;
+/// they cost nothing but a look.
 struct LevelLists {
-    std::int64_t firstLevel = 0;
-    std::vector<std::size_t> start;
+    std::vector<double> heights;     ///< of the levels, rising
+    std::vector<std::size_t> start;  ///< per level, into triangles
     std::vector<std::uint32_t> triangles;
+    std::vector<Crossed> crossed;
+    std::unique_ptr<std::uint32_t[]> indexOf;  ///< per triangle, into crossed; set for those only
+    std::vector<std::uint32_t> slots;          ///< where a triangle stands in the list of each of its levels
+
+    /// Position of a triangle in the list of a level that crosses it.
+    [[nodiscard]] std::size_t positionOf(std::uint32_t t, std::size_t level) const {
+        const Crossed& c = crossed[indexOf[t]];
+        return slots[c.slot + level - c.first];
+    }
 };
 
-/// Heights of the levels. An interval that is a short decimal fraction m / n is worked out as such, so that
-/// level 3 of 0.1 is the very double that 0.3 reads as, and a vertex measured at 0.3 lies on it.
-class Levels {
-public:
-    explicit Levels(double interval) : numerator_(interval), denominator_(1) {
-        for (double n = 1; n <= 1e6; n *= 10) {
-            const double m = std::round(interval * n);
-            if (m < 1 || m / n != interval) continue;
-            numerator_ = m;
-            denominator_ = n;
-            break;
+/// Heights of the levels k with low < level <= high: those that separate a vertex below from one on or above.
+/// An interval that is a short decimal fraction m / n is worked out as such, so that level 3 of 0.1 is the
+/// very double that 0.3 reads as, and a vertex measured at 0.3 lies on it.
+std::vector<double> levelsBetween(double low, double high, double interval) {
+    double numerator = interval;
+    double denominator = 1;
+    for (double n = 1; n <= 1e6; n *= 10) {
+        const double m = std::round(interval * n);
+        if (m < 1 || m / n != interval) continue;
+        numerator = m;
+        denominator = n;
+        break;
+    }
+    std::vector<double> levels;
+    for (double k = std::floor(low / interval) - 1;; ++k) {
+        const double level = k * numerator / denominator;
+        if (level > high) return levels;
+        if (level > low) levels.push_back(level);
+    }
+}
+
+/// Triangles with the levels that cross them, in order. A guess by division is put right by comparison with
+/// the levels themselves, so rounding decides nothing.
+std::vector<Crossed> crossedTriangles(const Tin& tin, const std::vector<double>& z, double interval,
+                                      const std::vector<double>& heights) {
+    constexpr std::uint32_t blockSize = 32768;
+    const auto count = static_cast<std::uint32_t>(heights.size());
+    const double perUnit = 1 / interval;
+    std::vector<std::vector<Crossed>> blocks(tin.triangleCount() / blockSize + 1);
+    tbb::parallel_for(std::size_t{0}, blocks.size(), [&](std::size_t b) {
+        const auto from = static_cast<std::uint32_t>(b * blockSize);
+        const std::uint32_t to = std::min(tin.triangleCount(), from + blockSize);
+        for (std::uint32_t t = from; t < to; ++t) {
+            const double z0 = z[tin.corner(t, 0)];
+            const double z1 = z[tin.corner(t, 1)];
+            const double z2 = z[tin.corner(t, 2)];
+            const double low = std::min({z0, z1, z2});
+            const double high = std::max({z0, z1, z2});
+            auto first = static_cast<std::uint32_t>(
+                std::clamp((low - heights.front()) * perUnit, 0.0, static_cast<double>(count)));
+            while (first < count && heights[first] <= low) ++first;
+            while (first > 0 && heights[first - 1] > low) --first;
+            std::uint32_t end = first;
+            while (end < count && heights[end] <= high) ++end;
+            if (end > first) blocks[b].push_back({t, first, end, 0});
         }
-    }
-    [[nodiscard]] double operator[](std::int64_t k) const {
-        return static_cast<double>(k) * numerator_ / denominator_;
-    }
-
-private:
-    double numerator_;
-    double denominator_;
-};
-
-/// Levels k with low < k * interval <= high: those that separate a vertex below from one on or above.
-std::pair<std::int64_t, std::int64_t> levelsBetween(double low, double high, double interval,
-                                                    const Levels& levels) {
-    auto first = static_cast<std::int64_t>(std::floor(low / interval)) - 1;
-    while (levels[first] <= low) ++first;
-    auto last = static_cast<std::int64_t>(std::floor(high / interval)) + 1;
-    while (levels[last] > high) --last;
-    return {first, last};
-}
-
-std::pair<double, double> heightRange(const Tin& tin, std::uint32_t t) {
-    const double a = tin.vertex(tin.corner(t, 0)).z;
-    const double b = tin.vertex(tin.corner(t, 1)).z;
-    const double c = tin.vertex(tin.corner(t, 2)).z;
-    return {std::min({a, b, c}), std::max({a, b, c})};
-}
-
-LevelLists listsOf(const Tin& tin, double interval, const Levels& levels, std::int64_t first,
-                   std::int64_t last) {
-    LevelLists lists;
-    lists.firstLevel = first;
-    lists.start.assign(static_cast<std::size_t>(last - first) + 2, 0);
-    std::vector<std::pair<std::int32_t, std::int32_t>> range(tin.triangleCount());
-    tbb::parallel_for(std::uint32_t{0}, tin.triangleCount(), [&](std::uint32_t t) {
-        const auto [low, high] = heightRange(tin, t);
-        const auto [from, to] = levelsBetween(low, high, interval, levels);
-        range[t] = {static_cast<std::int32_t>(from - first), static_cast<std::int32_t>(to - first)};
     });
-    for (const auto& [from, to] : range)
-        for (auto k = from; k <= to; ++k) ++lists.start[static_cast<std::size_t>(k) + 1];
+    std::vector<Crossed> all;
+    std::size_t size = 0;
+    for (const auto& block : blocks) size += block.size();
+    all.reserve(size);
+    for (const auto& block : blocks) all.insert(all.end(), block.begin(), block.end());
+    return all;
+}
+
+LevelLists listsOf(const Tin& tin, const std::vector<double>& z, double interval,
+                   std::vector<double> heights) {
+    LevelLists lists;
+    lists.crossed = crossedTriangles(tin, z, interval, heights);
+    lists.start.assign(heights.size() + 1, 0);
+    lists.indexOf = std::make_unique_for_overwrite<std::uint32_t[]>(tin.triangleCount());
+    std::uint32_t slot = 0;
+    for (std::uint32_t i = 0; i < lists.crossed.size(); ++i) {
+        Crossed& c = lists.crossed[i];
+        lists.indexOf[c.triangle] = i;
+        c.slot = slot;
+        slot += c.end - c.first;
+        for (std::uint32_t k = c.first; k < c.end; ++k) ++lists.start[k + 1];
+    }
     for (std::size_t i = 1; i < lists.start.size(); ++i) lists.start[i] += lists.start[i - 1];
     lists.triangles.resize(lists.start.back());
+    lists.slots.resize(lists.start.back());
     std::vector<std::size_t> next(lists.start.begin(), lists.start.end() - 1);
-    for (std::uint32_t t = 0; t < tin.triangleCount(); ++t)
-        for (auto k = range[t].first; k <= range[t].second; ++k)
-            lists.triangles[next[static_cast<std::size_t>(k)]++] = t;
+    for (const Crossed& c : lists.crossed)
+        for (std::uint32_t k = c.first; k < c.end; ++k) {
+            lists.slots[c.slot + k - c.first] = static_cast<std::uint32_t>(next[k] - lists.start[k]);
+            lists.triangles[next[k]++] = c.triangle;
+        }
+    lists.heights = std::move(heights);
     return lists;
 }
 
@@ -86,13 +126,15 @@ struct Node {
 
 class LevelTracer {
 public:
-    LevelTracer(const Tin& tin, double level, std::span<const std::uint32_t> triangles,
-                const ContourOptions& options)
+    LevelTracer(const Tin& tin, const LevelLists& lists, std::size_t level, const ContourOptions& options)
         : tin_(tin),
-          level_(level),
-          triangles_(triangles),
+          lists_(lists),
+          index_(level),
+          level_(lists.heights[level]),
+          triangles_(lists.triangles.data() + lists.start[level],
+                     lists.start[level + 1] - lists.start[level]),
           options_(options),
-          done_(triangles.size(), false) {}
+          done_(triangles_.size(), false) {}
 
     std::vector<Contour> run() {
         // Open lines first, from where they enter over the rim; what is left then is closed.
@@ -131,11 +173,6 @@ private:
                 size};
     }
 
-    [[nodiscard]] std::size_t positionOf(std::uint32_t t) const {
-        return static_cast<std::size_t>(std::lower_bound(triangles_.begin(), triangles_.end(), t) -
-                                        triangles_.begin());
-    }
-
     void add(const Node& node) {
         if (nodes_.empty() || !(nodes_.back().place == node.place)) nodes_.push_back(node);
     }
@@ -157,7 +194,7 @@ private:
                 break;
             }
             t = next;
-            k = positionOf(t);
+            k = lists_.positionOf(t, index_);
         }
         if (closed && nodes_.size() > 1 && nodes_.front().place == nodes_.back().place) nodes_.pop_back();
         if (nodes_.size() < 2) return;  // a peak that only just reaches the level
@@ -201,6 +238,8 @@ private:
     }
 
     const Tin& tin_;
+    const LevelLists& lists_;
+    std::size_t index_;
     double level_;
     std::span<const std::uint32_t> triangles_;
     const ContourOptions& options_;
@@ -215,28 +254,22 @@ Result<std::vector<Contour>> contours(const Tin& tin, const ContourOptions& opti
     if (!(options.interval > 0) || !std::isfinite(options.interval))
         return badInput("the contour interval must be above 0");
     if (tin.empty()) return std::vector<Contour>{};
-    double low = tin.vertex(0).z;
-    double high = low;
-    for (const Vec3& v : tin.vertices()) {
-        low = std::min(low, v.z);
-        high = std::max(high, v.z);
-    }
+    // Heights alone stay in the cache where whole vertices would not.
+    std::vector<double> z;
+    z.reserve(tin.vertexCount());
+    for (const Vec3& v : tin.vertices()) z.push_back(v.z);
+    const auto [lowest, highest] = std::minmax_element(z.begin(), z.end());
+    const double low = *lowest;
+    const double high = *highest;
     if ((high - low) / options.interval > 1e6)
         return badInput("the interval gives more than a million levels");
-    const Levels levels(options.interval);
-    // Not a structured binding: lambdas cannot capture those portably.
-    const auto range = levelsBetween(low, high, options.interval, levels);
-    const std::int64_t first = range.first;
-    const std::int64_t last = range.second;
-    if (first > last) return std::vector<Contour>{};
-    const LevelLists lists = listsOf(tin, options.interval, levels, first, last);
-    std::vector<std::vector<Contour>> perLevel(static_cast<std::size_t>(last - first) + 1);
+    auto heights = levelsBetween(low, high, options.interval);
+    if (heights.empty()) return std::vector<Contour>{};
+    const LevelLists lists = listsOf(tin, z, options.interval, std::move(heights));
+    std::vector<std::vector<Contour>> perLevel(lists.heights.size());
     tbb::parallel_for(std::size_t{0}, perLevel.size(), [&](std::size_t k) {
         if (context.isCancelled()) return;
-        const std::span<const std::uint32_t> members(lists.triangles.data() + lists.start[k],
-                                                     lists.start[k + 1] - lists.start[k]);
-        const double level = levels[first + static_cast<std::int64_t>(k)];
-        perLevel[k] = LevelTracer(tin, level, members, options).run();
+        perLevel[k] = LevelTracer(tin, lists, k, options).run();
     });
     if (context.isCancelled()) return cancelled();
     std::vector<Contour> all;
