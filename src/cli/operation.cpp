@@ -2,6 +2,8 @@
 
 #include <iostream>
 
+#include "core/document/edge.h"
+
 namespace erdwerk::cli {
 
 const std::vector<Operation>& operations() {
@@ -44,23 +46,7 @@ Result<terrain::Boundary> readBoundary(const std::string& file) {
     const auto line = readOneLine(file, "a boundary");
     if (!line) return tl::unexpected(line.error());
     if (!line->line.closed) return badInput("the boundary is not closed", file, 1);
-    const auto value = resolved(line->line);
-    terrain::Boundary out;
-    const auto runs = runsWithHeights(value, document::breaklineSagitta);
-    if (value.complete() && runs.size() == 1) {
-        for (const auto& p : runs.front()) {
-            out.ring.push_back(p.plan());
-            out.heights.emplace_back(p.z);
-        }
-    } else {
-        out.ring = geometry::flattened(value.path, document::breaklineSagitta);
-        out.heights.resize(out.ring.size());
-    }
-    if (out.ring.front() == out.ring.back()) {
-        out.ring.pop_back();
-        out.heights.pop_back();
-    }
-    return out;
+    return document::boundaryAlong(resolved(line->line), document::breaklineSagitta);
 }
 
 void say(const std::string& message) {

@@ -134,7 +134,9 @@ TEST_F(Project, AlignmentProfileAndDesign) {
     const auto start = derived().alignments.at(alignment)->path.front().start;
     run("alignment-reverse");
     EXPECT_EQ(derived().alignments.at(alignment)->path.back().end, start);
-    run("profile");
+    for (auto* button : window->profile()->findChildren<QPushButton*>())
+        if (button->text() == QStringLiteral("New profile")) QTest::mouseClick(button, Qt::LeftButton);
+    window->settle();
     const ObjectId profile = doc().all<document::Profile>().back();
     EXPECT_GT(derived().profiles.at(profile)->ground.size(), 40U);
     for (auto* button : window->profile()->findChildren<QPushButton*>())
@@ -170,7 +172,9 @@ TEST_F(Project, LabelsAndDescriptionFollowTheGeometry) {
     window->settle();
     EXPECT_EQ(derived().labels.at(label)->below, "70.11");
     EXPECT_NE(derived().parcels.begin()->second->description, before);
-    EXPECT_TRUE(window->tables()->description() != nullptr);
+    select(named<document::Parcel>("Plot Q-4"));
+    EXPECT_TRUE(window->tables()->description()->toPlainText().endsWith(
+        QString::fromStdString(derived().parcels.begin()->second->description)));
 }
 
 TEST_F(Project, TheLabelStyleEditorChangesEveryLabelOfTheStyle) {

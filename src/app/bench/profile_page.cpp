@@ -88,7 +88,7 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : QWidget(parent), s
     });
     connect(add_, &QPushButton::clicked, this, &ProfilePage::addPvi);
     connect(remove_, &QPushButton::clicked, this, &ProfilePage::removePvi);
-    connect(start_, &QPushButton::clicked, this, &ProfilePage::startProfile);
+    connect(start_, &QPushButton::clicked, this, &ProfilePage::newProfilePressed);
     connect(section_, &SectionView::handleClicked, this,
             [this](std::size_t i) { table_->setCurrentCell(static_cast<int>(i), Height); });
     const auto drag = [this](std::size_t i, double station, double height, bool preview) {
@@ -333,21 +333,6 @@ void ProfilePage::removePvi() {
     design.erase(design.begin() + row);
     if (design.size() < 2) design.clear();
     setDesign(std::move(design), tr("Remove a PVI"), false);
-}
-
-void ProfilePage::startProfile() {
-    const auto& document = session_.document();
-    auto on = session_.selected<document::Alignment>();
-    const auto all = document.all<document::Alignment>();
-    if (!on && !all.empty()) on = all.back();
-    if (!on) return;
-    const auto surfaces = document.all<document::Surface>();
-    ObjectId id;
-    const auto next =
-        document.added(document::freshName<document::Profile>(document, "Profile"),
-                       document::Profile{*on, surfaces.empty() ? ObjectId{} : surfaces.back(), {}, 5}, &id);
-    session_.apply(tr("New profile"), next);
-    session_.select({{id, std::nullopt}});
 }
 
 void ProfilePage::showHover() {

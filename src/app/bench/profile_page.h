@@ -20,6 +20,9 @@ public:
     [[nodiscard]] QTableWidget* table() { return table_; }
     [[nodiscard]] SectionView* section() { return section_; }
 
+Q_SIGNALS:
+    void newProfilePressed();
+
 private:
     void refresh();
     void fillTable(const std::vector<route::Pvi>& design);
@@ -28,7 +31,6 @@ private:
     void addPvi();
     void removePvi();
     void showHover();
-    void startProfile();
     [[nodiscard]] const document::Profile* profile() const;
     [[nodiscard]] const route::AlignmentGeometry* alignment() const;
 

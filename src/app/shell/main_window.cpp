@@ -146,6 +146,8 @@ void MainWindow::connectViews() {
         if (before == 2 && now != 2) findings_->lookedAt();
         before = now;
     });
+    connect(profile_, &ProfilePage::newProfilePressed, this,
+            [this] { actions_.run(QStringLiteral("profile")); });
     connect(plan_, &PlanView::cursorMoved, this, &MainWindow::updateCursor);
     connect(plan_, &PlanView::viewChanged, this, [this] { updateCursor(std::nullopt); });
     connect(plan_, &PlanView::typed, prompt_, &PromptLine::startEntry);

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <set>
 
+#include "core/document/edge.h"
+
 namespace erdwerk::document {
 
 namespace {
@@ -132,10 +134,12 @@ private:
                     g.points.push_back({source.object, i});
                 }
             } else if (const auto resolved = line(source.object)) {
-                if (source.role == Role::Edge)
-                    addEdge(g, source.object, *resolved);
-                else
+                if (source.role == Role::Edge) {
+                    g.input.boundary = boundaryAlong(*resolved, breaklineSagitta);
+                    g.edge = source.object;
+                } else {
                     addBreakline(g, source.object, *resolved);
+                }
             }
         }
         return g;
@@ -146,26 +150,6 @@ private:
             g.input.lines.push_back({std::move(run), false});
             g.lines.push_back(id);
         }
-    }
-
-    static void addEdge(Gathered& g, ObjectId id, const linework::ResolvedLine& resolved) {
-        terrain::Boundary edge;
-        const auto runs = runsWithHeights(resolved, breaklineSagitta);
-        if (resolved.complete() && runs.size() == 1) {
-            for (const auto& p : runs.front()) {
-                edge.ring.push_back(p.plan());
-                edge.heights.emplace_back(p.z);
-            }
-        } else {
-            edge.ring = geometry::flattened(resolved.path, breaklineSagitta);
-            edge.heights.resize(edge.ring.size());
-        }
-        if (edge.ring.size() > 1 && edge.ring.front() == edge.ring.back()) {
-            edge.ring.pop_back();
-            edge.heights.pop_back();
-        }
-        g.input.boundary = std::move(edge);
-        g.edge = id;
     }
 
     std::shared_ptr<const linework::ResolvedLine> line(ObjectId id) {
