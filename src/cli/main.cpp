@@ -1,4 +1,8 @@
+#include <unistd.h>
+
+#include <atomic>
 #include <csignal>
+#include <cstdio>
 #include <iostream>
 
 #include "cli/operation.h"
@@ -38,9 +42,30 @@ std::string referencePage() {
     return out;
 }
 
+std::atomic<bool> stopAsked{false};
+
+/// Progress in one line that is written over, when a person looks on; stopping on Ctrl+C.
+Context watched() {
+    Context context;
+    context.cancelFlag = &stopAsked;
+    std::signal(SIGINT, [](int) { stopAsked = true; });  // NOLINT(cert-err33-c)
+    if (::isatty(STDERR_FILENO) == 0) return context;
+    context.progress = [last = std::make_shared<std::atomic<int>>(-1)](double share) {
+        const int percent = static_cast<int>(share * 100);
+        if (last->exchange(percent) == percent) return;
+        std::fprintf(stderr, percent >= 100 ? "\r     \r" : "\r%3d %%", percent);
+        std::fflush(stderr);
+    };
+    return context;
+}
+
 int execute(const cli::Operation& operation, const cli::Arguments& arguments, bool json) {
     const auto outcome = operation.run(arguments);
-    if (!outcome) return report(outcome.error());
+    if (!outcome) {
+        if (outcome.error().code != ErrorCode::Cancelled) return report(outcome.error());
+        cli::say("stopped; nothing was written");
+        return 130;
+    }
     if (json)
         std::cout << outcome->json.dump(2) << "\n";
     else
@@ -92,7 +117,10 @@ int main(int argc, char** argv) try {
         return 0;
     }
     for (const auto& operation : cli::operations())
-        if (app.got_subcommand(operation.name)) return execute(operation, arguments, json);
+        if (app.got_subcommand(operation.name)) {
+            arguments.context = watched();
+            return execute(operation, arguments, json);
+        }
     return 2;
 } catch (const std::exception& e) {
     std::cerr << "erdwerk-cli: " << e.what() << "\n";

@@ -1,15 +1,18 @@
 #include "cli/operation.h"
 
+#include <filesystem>
 #include <iostream>
 
 #include "core/document/edge.h"
+#include "core/format/ply.h"
+#include "core/terrain/clip.h"
 
 namespace erdwerk::cli {
 
 const std::vector<Operation>& operations() {
     static const std::vector<Operation> all = [] {
         std::vector<Operation> out;
-        for (auto group : {surfaceOperations(), parcelOperations(), projectOperations()})
+        for (auto group : {surfaceOperations(), denseOperations(), parcelOperations(), projectOperations()})
             for (auto& operation : group) out.push_back(std::move(operation));
         return out;
     }();
@@ -46,7 +49,53 @@ Result<terrain::Boundary> readBoundary(const std::string& file) {
     const auto line = readOneLine(file, "a boundary");
     if (!line) return tl::unexpected(line.error());
     if (!line->line.closed) return badInput("the boundary is not closed", file, 1);
-    return document::boundaryAlong(resolved(line->line), document::breaklineSagitta);
+    auto boundary = document::boundaryAlong(resolved(line->line), document::breaklineSagitta);
+    if (auto valid = terrain::validate(boundary); !valid) return badInput(valid.error().text, file, 1);
+    return boundary;
+}
+
+Result<void> writeSurface(const std::string& path, const terrain::Tin& tin, LengthUnit unit) {
+    const std::string ending = std::filesystem::path(path).extension().string();
+    if (ending == ".ply") return format::writePly(path, tin);
+    if (ending == ".xml") {
+        format::LandXml content;
+        content.unit = unit;
+        content.surfaces.push_back({format::stemOf(path), tin});
+        return format::writeLandXml(path, content, format::stemOf(path));
+    }
+    return fail(ErrorCode::Unsupported, "a surface is written as .xml or .ply", path);
+}
+
+Result<std::vector<terrain::Breakline>> readBreaklines(const std::vector<std::string>& files) {
+    const auto lines = readLines(files);
+    if (!lines) return tl::unexpected(lines.error());
+    std::vector<terrain::Breakline> out;
+    for (const auto& line : *lines) {
+        const auto value = resolved(line.line);
+        if (!value.complete()) say("line " + line.name + ": stretches without height take no part");
+        for (auto& run : runsWithHeights(value, document::breaklineSagitta))
+            out.push_back({std::move(run), false});
+    }
+    return out;
+}
+
+Result<std::vector<terrain::Boundary>> readRings(const std::string& file) {
+    const auto lines = readLines({file});
+    if (!lines) return tl::unexpected(lines.error());
+    std::vector<terrain::Boundary> out;
+    for (const auto& line : *lines) {
+        if (!line.line.closed) return badInput("line " + line.name + " is not closed", file, 1);
+        out.push_back(document::boundaryAlong(resolved(line.line), document::breaklineSagitta));
+        if (auto valid = terrain::validate(out.back()); !valid) return badInput(valid.error().text, file, 1);
+    }
+    if (out.empty()) return badInput("holds no closed line", file, 1);
+    return out;
+}
+
+survey::CloudFilter classFilter(const Arguments& arguments) {
+    survey::CloudFilter filter;
+    for (const int c : arguments.classes) filter.classes.push_back(static_cast<std::uint8_t>(c));
+    return filter;
 }
 
 void say(const std::string& message) {

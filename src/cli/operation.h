@@ -9,6 +9,7 @@
 
 #include "core/base/result.h"
 #include "core/format/import.h"
+#include "core/survey/cloud.h"
 
 namespace erdwerk::cli {
 
@@ -34,12 +35,27 @@ struct Arguments {
     std::string parcel;
     std::string unit = "m";
     std::string sheet;
+    std::vector<std::string> clouds;
+    std::vector<std::string> rasters;
+    std::vector<std::string> openings;
+    std::vector<int> classes;
+    std::string onCrossing = "first";
+    std::string source;
+    std::string what;
+    double tolerance = 0;
+    double slopeChange = 0;  ///< degrees
+    double minAngle = 25;    ///< degrees
+    double minLength = 5;
+    double deviation = 0;
+    double cell = 0;
+    bool doublePrecision = false;
     double maxEdge = 0;
     double interval = 0;
     int index = 5;
     int begin = 1;
     bool smooth = false;
     bool skipBadRows = false;
+    Context context;  ///< progress on a terminal, Ctrl+C
 };
 
 struct Operation {
@@ -53,6 +69,7 @@ struct Operation {
 const std::vector<Operation>& operations();
 
 std::vector<Operation> surfaceOperations();
+std::vector<Operation> denseOperations();
 std::vector<Operation> parcelOperations();
 std::vector<Operation> projectOperations();
 
@@ -60,8 +77,17 @@ std::vector<Operation> projectOperations();
 Result<std::vector<format::VectorLine>> readLines(const std::vector<std::string>& files);
 /// The only line of a file; BadInput when there are none or more.
 Result<format::VectorLine> readOneLine(const std::string& file, const std::string& what);
-/// A boundary from the only closed line of a file; corners keep their heights where they have them.
+/// A valid boundary from the only closed line of a file; corners keep their heights where they have them.
 Result<terrain::Boundary> readBoundary(const std::string& file);
+/// Stretches with heights of the lines of files, as breaklines; says which stretches have none.
+Result<std::vector<terrain::Breakline>> readBreaklines(const std::vector<std::string>& files);
+/// .xml or .ply by the ending.
+Result<void> writeSurface(const std::string& path, const terrain::Tin& tin,
+                          LengthUnit unit = LengthUnit::Metre);
+/// `--classes` and nothing else.
+survey::CloudFilter classFilter(const Arguments& arguments);
+/// All closed lines of a file.
+Result<std::vector<terrain::Boundary>> readRings(const std::string& file);
 linework::ResolvedLine resolved(const linework::Line3D& line);
 
 void say(const std::string& message);  ///< to stderr

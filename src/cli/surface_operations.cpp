@@ -3,6 +3,7 @@
 #include <filesystem>
 
 #include "cli/operation.h"
+#include "core/format/dense.h"
 #include "core/format/output.h"
 #include "core/format/ply.h"
 #include "core/route/profile.h"
@@ -15,19 +16,6 @@ namespace erdwerk::cli {
 namespace {
 
 using nlohmann::ordered_json;
-
-Result<void> writeSurface(const std::string& path, const terrain::Tin& tin,
-                          LengthUnit unit = LengthUnit::Metre) {
-    const std::string ending = std::filesystem::path(path).extension().string();
-    if (ending == ".ply") return format::writePly(path, tin);
-    if (ending == ".xml") {
-        format::LandXml content;
-        content.unit = unit;
-        content.surfaces.push_back({format::stemOf(path), tin});
-        return format::writeLandXml(path, content, format::stemOf(path));
-    }
-    return fail(ErrorCode::Unsupported, "a surface is written as .xml or .ply", path);
-}
 
 Result<void> addPointFile(const std::string& file, const Arguments& a, terrain::BuildInput& input,
                           std::size_t& withoutHeight, std::size_t& skipped) {
@@ -55,7 +43,8 @@ Result<void> addPointFile(const std::string& file, const Arguments& a, terrain::
 }
 
 Result<Outcome> build(const Arguments& a) {
-    if (a.points.empty() && a.lines.empty()) return badInput("give at least one source: --points or --lines");
+    if (a.points.empty() && a.lines.empty() && a.clouds.empty() && a.rasters.empty())
+        return badInput("give at least one source: --points, --lines, --cloud or --raster");
     terrain::BuildInput input;
     input.maxEdge = a.maxEdge;
     std::size_t withoutHeight = 0;
@@ -63,23 +52,35 @@ Result<Outcome> build(const Arguments& a) {
     for (const auto& file : a.points)
         if (auto done = addPointFile(file, a, input, withoutHeight, skipped); !done)
             return tl::unexpected(done.error());
-    const auto lines = readLines(a.lines);
+    for (const auto* files : {&a.clouds, &a.rasters})
+        for (const auto& file : *files) {
+            const auto dense = format::readDense(file, classFilter(a), a.context);
+            if (!dense) return tl::unexpected(dense.error());
+            input.points.insert(input.points.end(), dense->begin(), dense->end());
+        }
+    auto lines = readBreaklines(a.lines);
     if (!lines) return tl::unexpected(lines.error());
-    for (const auto& line : *lines) {
-        const auto value = resolved(line.line);
-        if (!value.complete()) say("line " + line.name + ": stretches without height take no part");
-        for (auto& run : runsWithHeights(value, document::breaklineSagitta))
-            input.lines.push_back({std::move(run), false});
+    input.lines = std::move(*lines);
+    static const std::map<std::string, terrain::CrossingRule> rules{{"first", terrain::CrossingRule::First},
+                                                                    {"higher", terrain::CrossingRule::Higher},
+                                                                    {"lower", terrain::CrossingRule::Lower},
+                                                                    {"mean", terrain::CrossingRule::Mean}};
+    input.onCrossing = rules.at(a.onCrossing);
+    for (const auto& file : a.openings) {
+        auto rings = readRings(file);
+        if (!rings) return tl::unexpected(rings.error());
+        for (auto& ring : *rings) input.openings.push_back({std::move(ring), false});
     }
     if (!a.boundary.empty()) {
         auto boundary = readBoundary(a.boundary);
         if (!boundary) return tl::unexpected(boundary.error());
         input.boundary = std::move(*boundary);
-        if (auto valid = terrain::validate(*input.boundary); !valid)
-            return badInput(valid.error().text, a.boundary, 1);
     }
-    const std::string source = a.points.empty() ? a.lines.front() : a.points.front();
-    auto built = terrain::build(std::move(input));
+    std::string source;
+    for (const auto* files : {&a.rasters, &a.clouds, &a.lines, &a.points})
+        if (!files->empty()) source = files->front();
+    auto built = terrain::build(std::move(input), a.context);
+    if (!built && built.error().code == ErrorCode::Cancelled) return tl::unexpected(built.error());
     if (!built) return badInput(built.error().text, source, 1);
     if (auto done = writeSurface(a.output, built->tin); !done) return tl::unexpected(done.error());
     Outcome out;
@@ -186,8 +187,6 @@ Result<Outcome> volume(const Arguments& a) {
     if (!a.boundary.empty()) {
         const auto boundary = readBoundary(a.boundary);
         if (!boundary) return tl::unexpected(boundary.error());
-        if (auto valid = terrain::validate(*boundary); !valid)
-            return badInput(valid.error().text, a.boundary, 1);
         from = std::make_shared<const terrain::TinLocator>(
             std::make_shared<const terrain::Tin>(terrain::clip((*from)->tin(), boundary->ring)));
     }
@@ -243,23 +242,35 @@ void outputOption(CLI::App& app, Arguments& a, const std::string& what) {
 
 std::vector<Operation> surfaceOperations() {
     std::vector<Operation> out;
-    out.push_back({"build", "Build a surface from points, breaklines and a boundary.",
-                   "erdwerk-cli build --points data/demo/survey.csv --lines data/demo/lines.gpkg --max-edge "
-                   "60 -o ground.ply",
-                   [](CLI::App& app, Arguments& a) {
-                       app.add_option("--points", a.points, "CSV files of points");
-                       app.add_option("--columns", a.columns,
-                                      "one letter a column of a CSV: P number, N northing, E easting, Z "
-                                      "height, D code, - ignored");
-                       app.add_option("--lines", a.lines, "vector files of breaklines with heights");
-                       app.add_option("--boundary", a.boundary, "vector file with one closed line");
-                       app.add_option("--max-edge", a.maxEdge, "longest edge of a rim triangle")
-                           ->check(CLI::PositiveNumber);
-                       app.add_flag("--skip-bad-rows", a.skipBadRows,
-                                    "count rows that cannot be read instead of stopping");
-                       outputOption(app, a, "surface to write: .xml or .ply");
-                   },
-                   build});
+    out.push_back(
+        {"build", "Build a surface from points, breaklines and a boundary.",
+         "erdwerk-cli build --points data/demo/survey.csv --lines data/demo/lines.gpkg --max-edge "
+         "60 -o ground.ply",
+         [](CLI::App& app, Arguments& a) {
+             app.add_option("--points", a.points, "CSV files of points");
+             app.add_option("--columns", a.columns,
+                            "one letter a column of a CSV: P number, N northing, E easting, Z "
+                            "height, D code, - ignored");
+             app.add_option("--lines", a.lines, "vector files of breaklines with heights");
+             app.add_option("--boundary", a.boundary, "vector file with one closed line");
+             app.add_option("--cloud", a.clouds, "point clouds: .las, .ply or text x y z");
+             app.add_option("--classes", a.classes, "classes of a cloud that take part (all)")
+                 ->delimiter(',')
+                 ->check(CLI::Range(0, 255));
+             app.add_option("--raster", a.rasters, "rasters of heights, taken at cell centres");
+             app.add_option("--opening", a.openings,
+                            "vector files with one closed line each, inside which there is no surface");
+             app.add_option("--on-crossing", a.onCrossing,
+                            "height where two lines cross: of the first, the higher, the lower, or the "
+                            "mean (first)")
+                 ->check(CLI::IsMember({"first", "higher", "lower", "mean"}));
+             app.add_option("--max-edge", a.maxEdge, "longest edge of a rim triangle")
+                 ->check(CLI::PositiveNumber);
+             app.add_flag("--skip-bad-rows", a.skipBadRows,
+                          "count rows that cannot be read instead of stopping");
+             outputOption(app, a, "surface to write: .xml or .ply");
+         },
+         build});
     out.push_back(
         {"info", "Figures of a surface.", "erdwerk-cli info ground.ply --json", surfaceArgument, info});
     out.push_back({"contours", "Contour lines of a surface.",

@@ -1,13 +1,16 @@
 // Writes the demo site's files, or large data for benchmarks.
 
 #include <CLI/CLI.hpp>
+#include <cmath>
 #include <filesystem>
 #include <iostream>
 
+#include "core/format/las.h"
 #include "core/format/output.h"
 #include "core/format/project_file.h"
 #include "core/format/survey_csv.h"
 #include "core/format/vector_file.h"
+#include "demo_site/cloud.h"
 #include "demo_site/project.h"
 
 namespace {
@@ -45,6 +48,9 @@ Result<void> writeDemo(const std::string& folder, std::uint32_t seed) {
     if (auto done = writeLines(folder + "/rim.geojson", "rim", {site.rim}, false); !done) return done;
     if (auto done = writeLines(folder + "/lane.gpkg", "lane", {site.lane}, true); !done) return done;
     if (auto done = writeLines(folder + "/plot.gpkg", "plot", {site.plot}, true); !done) return done;
+    if (auto done = format::writeLas(folder + "/knoll.las", demo::makeCloud(demo::northKnoll()).cloud, true);
+        !done)
+        return done;
     const auto derived = document::derive(demo::project(site));
     if (!derived) return tl::unexpected(derived.error());
     if (auto stamp = format::saveProject(folder + "/quillmoor.erdwerk", *derived); !stamp)
@@ -74,6 +80,17 @@ Result<void> writeLarge(const std::string& folder, std::size_t points, std::size
     return lines.empty() ? Result<void>{} : writeLines(folder + "/lines.gpkg", "breaklines", lines, false);
 }
 
+/// A flight over the site.
+Result<void> writeFlight(const std::string& folder, std::size_t points, std::uint32_t seed) {
+    demo::CloudPlan plan;
+    const double side = std::sqrt(static_cast<double>(points));
+    plan.area = {demo::originEast, demo::originNorth, demo::originEast + demo::siteWidth,
+                 demo::originNorth + demo::siteDepth};
+    plan.spacing = std::sqrt(demo::siteWidth * demo::siteDepth) / side;
+    plan.seed = seed;
+    return format::writeLas(folder + "/flight.las", demo::makeCloud(plan).cloud);
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -86,10 +103,15 @@ int main(int argc, char** argv) {
     app.add_option("--seed", seed, "the same seed gives the same data");
     app.add_option("--points", points, "instead of the demo, this many points over a larger site");
     app.add_option("--segments", segments, "with --points: breakline sides");
+    std::size_t flight = 0;
+    app.add_option("--flight", flight,
+                   "instead of the demo, a point cloud of the site with this many points");
     CLI11_PARSE(app, argc, argv);
     std::error_code ignored;
     std::filesystem::create_directories(folder, ignored);
-    const auto done = points > 0 ? writeLarge(folder, points, segments, seed) : writeDemo(folder, seed);
+    const auto done = flight > 0   ? writeFlight(folder, flight, seed)
+                      : points > 0 ? writeLarge(folder, points, segments, seed)
+                                   : writeDemo(folder, seed);
     if (!done) {
         std::cerr << "erdwerk-demo-site: " << done.error().message() << "\n";
         return 2;

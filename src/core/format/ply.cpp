@@ -144,13 +144,19 @@ Result<Header> readHeader(const std::string& data, const std::string& path) {
 
 }  // namespace
 
-Result<terrain::Tin> readPly(const std::string& path) {
+namespace {
+
+struct Content {
+    std::vector<Vec3> vertices;
+    std::vector<std::uint32_t> corners;
+};
+
+Result<Content> readContent(const std::string& path) {
     const auto data = readFile(path);
     if (!data) return tl::unexpected(data.error());
     const auto header = readHeader(*data, path);
     if (!header) return tl::unexpected(header.error());
-    std::vector<Vec3> vertices;
-    std::vector<std::uint32_t> corners;
+    Content content;
     std::size_t at = header->bytes;
     const auto truncated = [&] { return badInput("the file ends too early", path); };
     for (const Element& element : header->elements) {
@@ -181,15 +187,37 @@ Result<terrain::Tin> readPly(const std::string& path) {
                         return badInput("face " + std::to_string(i + 1) + " is not a triangle", path);
                     for (std::size_t k = 0; k < 3; ++k) {
                         const double index = valueOf(p.type, from + k * size);
-                        corners.push_back(index < 0 ? 0xffffffffU : static_cast<std::uint32_t>(index));
+                        content.corners.push_back(index < 0 ? 0xffffffffU
+                                                            : static_cast<std::uint32_t>(index));
                     }
                 }
             }
-            if (element.name == "vertex") vertices.push_back(v);
+            if (element.name == "vertex") content.vertices.push_back(v);
         }
     }
-    if (corners.empty()) return badInput("holds no triangles", path);
-    return surfaceFromTriangles(std::move(vertices), std::move(corners), path);
+    return content;
+}
+
+}  // namespace
+
+Result<terrain::Tin> readPly(const std::string& path) {
+    auto content = readContent(path);
+    if (!content) return tl::unexpected(content.error());
+    if (content->corners.empty()) return badInput("holds no triangles", path);
+    return surfaceFromTriangles(std::move(content->vertices), std::move(content->corners), path);
+}
+
+Result<std::vector<Vec3>> readPlyPoints(const std::string& path) {
+    auto content = readContent(path);
+    if (!content) return tl::unexpected(content.error());
+    if (content->vertices.empty()) return badInput("holds no vertices", path, 1);
+    for (std::size_t i = 0; i < content->vertices.size(); ++i) {
+        const Vec3& v = content->vertices[i];
+        if (!std::isfinite(v.x) || !std::isfinite(v.y) || !std::isfinite(v.z) ||
+            std::max({std::abs(v.x), std::abs(v.y), std::abs(v.z)}) > 1e12)
+            return badInput("vertex " + std::to_string(i + 1) + " is not a usable place", path);
+    }
+    return std::move(content->vertices);
 }
 
 }  // namespace erdwerk::format

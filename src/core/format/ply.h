@@ -16,4 +16,7 @@ Result<terrain::Tin> readPly(const std::string& path);
 Result<terrain::Tin> surfaceFromTriangles(std::vector<geometry::Vec3> vertices,
                                           std::vector<std::uint32_t> corners, const std::string& file);
 
+/// The vertices alone, for a PLY file that holds a point cloud.
+Result<std::vector<geometry::Vec3>> readPlyPoints(const std::string& path);
+
 }  // namespace erdwerk::format

@@ -14,6 +14,7 @@
 #include <random>
 
 #include "core/geometry/path.h"
+#include "core/geometry/predicates.h"
 #include "core/terrain/clip.h"
 #include "core/terrain/noding.h"
 #include "core/terrain/rim.h"
@@ -210,27 +211,64 @@ bool Boundary::hasHeights() const {
            std::all_of(heights.begin(), heights.end(), [](const auto& h) { return h.has_value(); });
 }
 
-Result<BuiltSurface> build(BuildInput input, const Context& context) {
+Breakline lineOf(const Boundary& boundary) {
+    Breakline out{{}, true};
+    for (std::size_t i = 0; i < boundary.ring.size(); ++i)
+        out.corners.push_back({boundary.ring[i].x, boundary.ring[i].y, *boundary.heights[i]});
+    return out;
+}
+
+Tin endOn(const Tin& tin, const Boundary& boundary) {
+    return boundary.hasHeights() ? keepInside(tin, boundary.ring) : clip(tin, boundary.ring);
+}
+
+Result<BuiltSurface> triangulate(const BuildInput& input, const Context& context) {
     if (!allFinite(input)) return badInput("a coordinate is not a finite number");
-    const bool boundaryIsBreakline = input.boundary && input.boundary->hasHeights();
-    if (input.boundary) {
-        if (auto valid = validate(*input.boundary); !valid) return tl::unexpected(valid.error());
+    return Builder(input, nodeLines(input.lines, input.onCrossing)).run(context);
+}
+
+namespace {
+
+Result<void> validateRings(const BuildInput& input) {
+    if (input.boundary)
+        if (auto valid = validate(*input.boundary); !valid) return valid;
+    for (const Opening& opening : input.openings)
+        if (auto valid = validate(opening.ring); !valid)
+            return badInput((opening.island ? "island: " : "opening: ") + valid.error().text);
+    return {};
+}
+
+/// Takes the openings out of a surface and puts the islands back.
+Tin cutOpenings(const Tin& whole, const std::vector<Opening>& openings) {
+    Tin out = whole;
+    for (const Opening& opening : openings) {
+        if (opening.island) continue;
+        out = opening.ring.hasHeights() ? keepOutside(out, opening.ring.ring)
+                                        : clip(out, opening.ring.ring, Part::Outside);
     }
+    for (const Opening& island : openings) {
+        const bool inOpening = std::any_of(openings.begin(), openings.end(), [&](const Opening& o) {
+            return !o.island &&
+                   geometry::sideOf(o.ring.ring, island.ring.ring.front()) != geometry::Side::Outside;
+        });
+        if (island.island && inOpening) out = joined(out, endOn(whole, island.ring));
+    }
+    return out;
+}
+
+}  // namespace
+
+Result<BuiltSurface> build(BuildInput input, const Context& context) {
+    if (auto valid = validateRings(input); !valid) return tl::unexpected(valid.error());
     const std::size_t lineCount = input.lines.size();
-    if (boundaryIsBreakline) {
-        Breakline rim{{}, true};
-        for (std::size_t i = 0; i < input.boundary->ring.size(); ++i)
-            rim.corners.push_back(
-                {input.boundary->ring[i].x, input.boundary->ring[i].y, *input.boundary->heights[i]});
-        input.lines.push_back(std::move(rim));
-    }
-    auto built = Builder(input, nodeLines(input.lines)).run(context);
+    const bool boundaryIsBreakline = input.boundary && input.boundary->hasHeights();
+    if (boundaryIsBreakline) input.lines.push_back(lineOf(*input.boundary));
+    for (const Opening& opening : input.openings)
+        if (opening.ring.hasHeights()) input.lines.push_back(lineOf(opening.ring));
+    auto built = triangulate(input, context);
     if (!built) return built;
     if (input.boundary) {
-        if (boundaryIsBreakline)
-            built->tin = keepInside(built->tin, input.boundary->ring);
-        else
-            built->tin = clip(built->tin, input.boundary->ring);
+        built->tin = endOn(built->tin, *input.boundary);
         // What crosses outside the surface is no conflict of it; nor is a line that ends on the boundary's
         // own height.
         std::erase_if(built->crossings, [&](const Crossing& c) {
@@ -238,7 +276,9 @@ Result<BuiltSurface> build(BuildInput input, const Context& context) {
                    geometry::sideOf(input.boundary->ring, c.place) == geometry::Side::Outside;
         });
     }
-    built->tin = peelRim(built->tin, {input.maxEdge, 1e-6, input.boundary.has_value()});
+    if (!input.openings.empty()) built->tin = cutOpenings(built->tin, input.openings);
+    built->tin =
+        peelRim(built->tin, {input.maxEdge, input.narrowest, input.boundary || !input.openings.empty()});
     if (built->tin.empty())
         return fail(ErrorCode::Degenerate, "no triangle is left: check the boundary and the longest edge");
     built->points = pointsTakingPart(input.points, built->tin);

@@ -24,11 +24,24 @@ struct Boundary {
     [[nodiscard]] bool hasHeights() const;
 };
 
+/// No surface inside; or, for an island, surface again inside an opening. With a height at every corner the
+/// ring is a breakline as well, otherwise it takes the heights of the ground it cuts.
+struct Opening {
+    Boundary ring;
+    bool island = false;
+};
+
+/// Which height a surface takes where two lines cross.
+enum class CrossingRule { First, Higher, Lower, Mean };
+
 struct BuildInput {
     std::vector<Vec3> points;
     std::vector<Breakline> lines;
     std::optional<Boundary> boundary;
-    double maxEdge = 0;  ///< project units; 0 keeps every rim triangle
+    std::vector<Opening> openings;
+    double maxEdge = 0;       ///< project units; 0 keeps every rim triangle
+    double narrowest = 1e-6;  ///< height over longest edge below which a rim triangle is left out
+    CrossingRule onCrossing = CrossingRule::First;
 };
 
 /// Points (or corners) in one place: the first in order counts.
@@ -37,10 +50,11 @@ struct Duplicate {
     std::size_t dropped = 0;  ///< position among the points
 };
 
-/// Where two lines cross. The surface takes the height of the line that comes first in order.
+/// Where two lines cross. The surface takes the height by the rule.
 struct Crossing {
     Vec2 place;
-    std::size_t first = 0;  ///< position among the lines; the boundary comes after the last
+    std::size_t first =
+        0;  ///< position among the lines; the boundary comes after the last, then the openings
     std::size_t second = 0;
     double firstHeight = 0;
     double secondHeight = 0;
@@ -55,10 +69,21 @@ struct BuiltSurface {
 
 /// Vertices are the points that take part in their order, then line corners, then crossings, then places
 /// where a boundary without heights cuts the ground. Points outside the boundary take no part. Rim triangles
-/// with an edge longer than `maxEdge` are peeled from the outside; so are needles thinner than a millionth of
-/// their longest edge. Fails with Degenerate when no triangle results, BadInput for coordinates that are not
-/// finite or a boundary that crosses itself, Cancelled. Costs about one CGAL insertion of all points.
+/// with an edge longer than `maxEdge` are peeled from the outside; so are those narrower than `narrowest`.
+/// Openings and islands are cut after the boundary, in that order; islands count inside openings only. Fails
+/// with Degenerate when no triangle results, BadInput for coordinates that are not finite or a boundary that
+/// crosses itself, Cancelled. Costs about one CGAL insertion of all points.
 Result<BuiltSurface> build(BuildInput input, const Context& context = {});
+
+/// The triangulation before anything is cut or peeled: it covers the convex hull of points and lines
+/// (boundary and openings are not looked at). `points` is not worked out.
+Result<BuiltSurface> triangulate(const BuildInput& input, const Context& context = {});
+
+/// Ends a triangulation on a boundary: on its constrained sides when it has heights, else by cutting.
+/// Requires a valid boundary.
+Tin endOn(const Tin& tin, const Boundary& boundary);
+/// The boundary as a line, when it has heights.
+Breakline lineOf(const Boundary& boundary);
 
 /// Constrained Delaunay triangles over plan positions (distinct) and sides (position pairs, which may meet
 /// only at ends); the triangles cover the convex hull. Made for small pieces.

@@ -84,11 +84,13 @@ struct Piece {
 
 class Clipper {
 public:
-    Clipper(const Tin& tin, const std::vector<Vec2>& ring)
+    Clipper(const Tin& tin, const std::vector<Vec2>& ring, Part part)
         : tin_(tin),
           ring_(ring),
+          inside_(part == Part::Inside),
           locator_(std::make_shared<const Tin>(tin)),
           vertices_(tin.vertices().begin(), tin.vertices().end()) {
+        byPlace_.reserve(vertices_.size());
         for (std::uint32_t v = 0; v < vertices_.size(); ++v) byPlace_.emplace(key(vertices_[v].plan()), v);
     }
 
@@ -107,7 +109,7 @@ public:
             return ringEdges_.count(edgeKey(t, i)) != 0;
         });
         for (std::uint32_t t = 0; t < tin_.triangleCount(); ++t)
-            if (inside[t] && !crossed[t])
+            if (inside[t] == inside_ && !crossed[t])
                 for (int i = 0; i < 3; ++i) corners_.push_back(tin_.corner(t, i));
         for (auto& [t, piece] : pieces_) triangulate(t, piece);
         return finish();
@@ -116,6 +118,11 @@ public:
 private:
     using Edge = std::pair<std::uint32_t, std::uint32_t>;
     using Key = std::pair<double, double>;
+    struct KeyHash {
+        std::size_t operator()(const Key& k) const {
+            return std::hash<double>{}(k.first) * 0x9e3779b97f4a7c15U ^ std::hash<double>{}(k.second);
+        }
+    };
     static Key key(Vec2 p) { return {p.x, p.y}; }
     static Edge ordered(std::uint32_t a, std::uint32_t b) { return {std::min(a, b), std::max(a, b)}; }
     [[nodiscard]] Edge edgeKey(std::uint32_t t, int i) const {
@@ -223,7 +230,8 @@ private:
                 std::max({geometry::distance(a, b), geometry::distance(b, c), geometry::distance(c, a)});
             const double thin = geometry::cross(b - a, c - a) / (longest * longest);
             // A vertex on an edge is on it only to rounding: slivers outside the triangle are not part of it.
-            if (thin < 1e-9 || geometry::sideOf(ring_, centre) == geometry::Side::Outside) continue;
+            if (thin < 1e-9 || (geometry::sideOf(ring_, centre) != geometry::Side::Outside) != inside_)
+                continue;
             for (std::size_t m = 0; m < 3; ++m) corners_.push_back(all[pieces[k + m]]);
         }
     }
@@ -256,9 +264,10 @@ private:
 
     const Tin& tin_;
     const std::vector<Vec2>& ring_;
+    bool inside_;
     TinLocator locator_;
     std::vector<Vec3> vertices_;
-    std::map<Key, std::uint32_t> byPlace_;
+    std::unordered_map<Key, std::uint32_t, KeyHash> byPlace_;
     std::map<std::uint32_t, Piece> pieces_;
     std::map<Edge, std::vector<std::uint32_t>> onEdge_;
     std::map<Edge, bool> ringEdges_;
@@ -274,8 +283,28 @@ Tin keepInside(const Tin& tin, const std::vector<Vec2>& ring) {
         insideByRegion(tin, ring, none, [&](std::uint32_t t, int i) { return tin.constrained(t, i); }));
 }
 
-Tin clip(const Tin& tin, const std::vector<Vec2>& ring) {
-    return Clipper(tin, ring).run();
+Tin keepOutside(const Tin& tin, const std::vector<Vec2>& ring) {
+    const std::vector<bool> none(tin.triangleCount(), false);
+    auto keep =
+        insideByRegion(tin, ring, none, [&](std::uint32_t t, int i) { return tin.constrained(t, i); });
+    keep.flip();
+    return tin.subset(keep);
+}
+
+Tin joined(const Tin& a, const Tin& b) {
+    std::vector<Vec3> vertices(a.vertices().begin(), a.vertices().end());
+    vertices.insert(vertices.end(), b.vertices().begin(), b.vertices().end());
+    std::vector<std::uint32_t> corners(a.corners().begin(), a.corners().end());
+    std::vector<std::uint32_t> links(a.links().begin(), a.links().end());
+    const auto vertexShift = static_cast<std::uint32_t>(a.vertexCount());
+    for (const std::uint32_t c : b.corners()) corners.push_back(c + vertexShift);
+    for (const std::uint32_t l : b.links())
+        links.push_back((l & Tin::none) == Tin::none ? l : l + a.triangleCount());
+    return Tin::fromLinked(std::move(vertices), std::move(corners), std::move(links));
+}
+
+Tin clip(const Tin& tin, const std::vector<Vec2>& ring, Part part) {
+    return Clipper(tin, ring, part).run();
 }
 
 }  // namespace erdwerk::terrain

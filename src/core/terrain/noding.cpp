@@ -63,7 +63,7 @@ double heightOn(const Vec3& a, const Vec3& b, Vec2 p) {
 
 class Noder {
 public:
-    explicit Noder(const std::vector<Breakline>& lines) {
+    Noder(const std::vector<Breakline>& lines, CrossingRule rule) : rule_(rule) {
         for (std::size_t l = 0; l < lines.size(); ++l) addLine(lines[l], static_cast<std::uint32_t>(l));
         original_ = out_.vertices;
         out_.corners = out_.vertices.size();
@@ -86,6 +86,7 @@ private:
         const auto base = static_cast<std::uint32_t>(out_.vertices.size());
         const auto n = static_cast<std::uint32_t>(line.corners.size());
         out_.vertices.insert(out_.vertices.end(), line.corners.begin(), line.corners.end());
+        decidedBy_.insert(decidedBy_.end(), n, l);
         for (std::uint32_t i = 0; i + 1 < n; ++i) sides_.push_back({base + i, base + i + 1, l});
         if (line.closed && n > 2) sides_.push_back({base + n - 1, base, l});
     }
@@ -102,7 +103,7 @@ private:
         const double second = heightOn(c, d, place);
         out_.crossings.push_back({place, sides_[i].line, sides_[j].line, first, second});
         const auto vertex = static_cast<std::uint32_t>(out_.vertices.size());
-        out_.vertices.push_back({place.x, place.y, first});
+        out_.vertices.push_back({place.x, place.y, heightBy(rule_, first, second)});
         cuts_[i].push_back(vertex);
         cuts_[j].push_back(vertex);
     }
@@ -122,9 +123,20 @@ private:
             const double atEnd = original_[ends[k]].z;
             const double first = k < 2 ? atEnd : onSide;
             const double second = k < 2 ? onSide : atEnd;
-            if (k >= 2) out_.vertices[ends[k]].z = onSide;
+            settle(ends[k], onSide, k < 2 ? sides_[j].line : sides_[i].line);
             if (std::abs(first - second) > 1e-9 && !alreadyReported(p, sides_[i].line, sides_[j].line))
                 out_.crossings.push_back({p, sides_[i].line, sides_[j].line, first, second});
+        }
+    }
+
+    /// The height of a corner that lies on the side of another line.
+    void settle(std::uint32_t corner, double onSide, std::uint32_t line) {
+        double& z = out_.vertices[corner].z;
+        if (rule_ != CrossingRule::First) {
+            z = heightBy(rule_, z, onSide);
+        } else if (line < decidedBy_[corner]) {
+            decidedBy_[corner] = line;
+            z = onSide;
         }
     }
 
@@ -155,16 +167,32 @@ private:
         }
     }
 
+    CrossingRule rule_;
     NodedLines out_;
     std::vector<Vec3> original_;
+    std::vector<std::uint32_t> decidedBy_;  ///< per corner: the line whose height it has
     std::vector<Side> sides_;
     std::vector<std::vector<std::uint32_t>> cuts_;
 };
 
 }  // namespace
 
-NodedLines nodeLines(const std::vector<Breakline>& lines) {
-    return Noder(lines).run();
+double heightBy(CrossingRule rule, double first, double second) {
+    switch (rule) {
+        case CrossingRule::Higher:
+            return std::max(first, second);
+        case CrossingRule::Lower:
+            return std::min(first, second);
+        case CrossingRule::Mean:
+            return (first + second) / 2;
+        case CrossingRule::First:
+            break;
+    }
+    return first;
+}
+
+NodedLines nodeLines(const std::vector<Breakline>& lines, CrossingRule rule) {
+    return Noder(lines, rule).run();
 }
 
 }  // namespace erdwerk::terrain

@@ -17,9 +17,12 @@ struct NodedLines {
     std::size_t corners = 0;  ///< how many of the vertices are line corners
 };
 
-/// Each proper crossing becomes a shared vertex at the height of the first line. Where a corner lies on
-/// another line's side, the corner's height becomes that of the first line in order. Costs O(n log n +
+/// Each proper crossing becomes a shared vertex at the height that the rule gives. Where a corner lies on
+/// another line's side, the corner's height becomes the one by the rule. Costs O(n log n +
 /// crossings).
-NodedLines nodeLines(const std::vector<Breakline>& lines);
+NodedLines nodeLines(const std::vector<Breakline>& lines, CrossingRule rule = CrossingRule::First);
+
+/// The height by a rule.
+double heightBy(CrossingRule rule, double first, double second);
 
 }  // namespace erdwerk::terrain

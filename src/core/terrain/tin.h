@@ -42,6 +42,8 @@ public:
         return corners_[3 * std::size_t{t} + unsigned(i)];
     }
     [[nodiscard]] std::span<const std::uint32_t> corners() const { return corners_; }
+    /// As stored: neighbour, top bit set where constrained.
+    [[nodiscard]] std::span<const std::uint32_t> links() const { return links_; }
     [[nodiscard]] std::uint32_t neighbour(std::uint32_t t, int i) const {
         return links_[3 * std::size_t{t} + unsigned(i)] & none;
     }

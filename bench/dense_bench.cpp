@@ -1,0 +1,99 @@
+// Dense heights against their peers, on the same data in the same run.
+//   erdwerk-dense-bench             thinning 2 000 000 points, loading 10 000 000
+// Peers: a plain CGAL triangulation of all points; reading the same file from the page cache as `cat` does.
+
+#include <CGAL/Constrained_Delaunay_triangulation_2.h>
+#include <CGAL/Exact_predicates_inexact_constructions_kernel.h>
+#include <CGAL/Triangulation_vertex_base_with_info_2.h>
+
+#include <chrono>
+#include <cstdio>
+#include <cstdlib>
+#include <filesystem>
+#include <string>
+
+#include "core/format/las.h"
+#include "core/terrain/thin.h"
+#include "demo_site/cloud.h"
+#include "demo_site/site.h"
+
+namespace {
+
+using namespace erdwerk;
+using Kernel = CGAL::Exact_predicates_inexact_constructions_kernel;
+using Vertex = CGAL::Triangulation_vertex_base_with_info_2<double, Kernel>;
+using Face = CGAL::Constrained_triangulation_face_base_2<Kernel>;
+using Structure = CGAL::Triangulation_data_structure_2<Vertex, Face>;
+using Cdt = CGAL::Constrained_Delaunay_triangulation_2<Kernel, Structure, CGAL::Exact_predicates_tag>;
+
+template <class Work>
+double bestOf(int runs, const Work& work) {
+    double best = 1e300;
+    for (int i = 0; i < runs; ++i) {
+        const auto start = std::chrono::steady_clock::now();
+        work();
+        best =
+            std::min(best, std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count());
+    }
+    return best;
+}
+
+void ratio(const char* name, double ours, double peer, double target) {
+    std::printf("%-32s %10.4g / %10.4g = %.4f (target at most %.2f)\n", name, ours, peer, ours / peer,
+                target);
+}
+
+void thinning() {
+    const auto input = demo::largeInput(2'000'000, 0, 11);
+    std::size_t kept = 0;
+    double largest = 0;
+    const double ours = bestOf(2, [&] {
+        const auto thinned = terrain::thin(input.points, {0.10, 0, {}, {}});
+        kept = thinned->tin.vertexCount();
+        largest = thinned->largestDeviation;
+    });
+    const double peer = bestOf(2, [&] {
+        Cdt cdt;
+        std::vector<std::pair<Kernel::Point_2, double>> points;
+        points.reserve(input.points.size());
+        for (const auto& p : input.points) points.emplace_back(Kernel::Point_2(p.x, p.y), p.z);
+        cdt.insert(points.begin(), points.end());
+    });
+    std::printf("thinning 2 000 000 points at 0.10: %zu kept, largest deviation %.4f\n", kept, largest);
+    ratio("thinning, s", ours, peer, 10);
+    ratio("points kept", static_cast<double>(kept), 2'000'000, 0.15);
+}
+
+void loading() {
+    const auto folder = std::filesystem::temp_directory_path() / "erdwerk-dense-bench";
+    std::filesystem::create_directories(folder);
+    const std::string file = (folder / "flight.las").string();
+    demo::CloudPlan plan;
+    plan.area = {demo::originEast, demo::originNorth, demo::originEast + demo::siteWidth,
+                 demo::originNorth + demo::siteDepth};
+    plan.spacing = std::sqrt(demo::siteWidth * demo::siteDepth / 10e6);
+    if (!format::writeLas(file, demo::makeCloud(plan).cloud)) std::abort();
+    const std::string cat = "cat " + file + " > /dev/null";
+    const double peer = bestOf(7, [&] {
+        if (std::system(cat.c_str()) != 0) std::abort();  // NOLINT(cert-env33-c)
+    });
+    std::size_t bytes = 0;
+    std::size_t points = 0;
+    const double ours = bestOf(7, [&] {
+        const auto cloud = format::readLas(file);
+        bytes = cloud->memory();
+        points = cloud->size();
+    });
+    std::printf("loading %zu points: %.1f bytes a point\n", points,
+                static_cast<double>(bytes) / static_cast<double>(points));
+    ratio("loading, s", ours, peer, 5);
+    std::filesystem::remove_all(folder);
+}
+
+}  // namespace
+
+int main() {
+    loading();
+    thinning();
+    return 0;
+}

@@ -1,0 +1,139 @@
+#include "core/format/raster_file.h"
+
+#include <gdal_priv.h>
+
+#include <algorithm>
+#include <cmath>
+#include <filesystem>
+#include <memory>
+
+#include "core/format/output.h"
+
+namespace erdwerk::format {
+
+namespace {
+
+struct Close {
+    void operator()(GDALDataset* set) const { GDALClose(set); }
+};
+using Dataset = std::unique_ptr<GDALDataset, Close>;
+
+/// GDAL's last complaint in one line.
+std::string gdalReason() {
+    std::string text = CPLGetLastErrorMsg();
+    std::replace(text.begin(), text.end(), '\n', ' ');
+    return text.empty() ? "cannot be read" : text;
+}
+
+struct Quiet {
+    Quiet() {
+        GDALAllRegister();
+        CPLPushErrorHandler(CPLQuietErrorHandler);
+        CPLErrorReset();
+    }
+    Quiet(const Quiet&) = delete;
+    Quiet& operator=(const Quiet&) = delete;
+    ~Quiet() { CPLPopErrorHandler(); }
+};
+
+}  // namespace
+
+Result<survey::Raster> readRaster(const std::string& path, const Context& context) {
+    const Quiet quiet;
+    if (!std::filesystem::exists(path)) return fail(ErrorCode::Io, "No such file or directory", path);
+    const Dataset set(GDALDataset::Open(path.c_str(), GDAL_OF_RASTER | GDAL_OF_READONLY));
+    if (!set) return badInput("is not a raster that can be read: " + gdalReason(), path, 1);
+    if (set->GetRasterCount() != 1)
+        return badInput(
+            "has " + std::to_string(set->GetRasterCount()) + " bands; a raster of heights has one", path, 1);
+    survey::Raster out;
+    out.columns = static_cast<std::size_t>(set->GetRasterXSize());
+    out.rows = static_cast<std::size_t>(set->GetRasterYSize());
+    if (out.columns * out.rows > 400'000'000)
+        return fail(ErrorCode::Unsupported, "more than 400 million cells; cut it into parts first", path, 1);
+    if (set->GetGeoTransform(out.transform.data()) != CE_None)
+        return badInput("does not say where it lies (no geotransform)", path, 1);
+    const double det = out.transform[1] * out.transform[5] - out.transform[2] * out.transform[4];
+    if (!std::isfinite(det) || det == 0) return badInput("its cells have no area", path, 1);
+    GDALRasterBand* band = set->GetRasterBand(1);
+    int hasNoData = 0;
+    const double noData = band->GetNoDataValue(&hasNoData);
+    // A band of 32-bit values compares with the no-data value as rounded to 32 bits.
+    const bool single = band->GetRasterDataType() == GDT_Float32;
+    const auto absent = [&](double v) {
+        if (!std::isfinite(v)) return true;
+        if (hasNoData == 0) return false;
+        return single ? static_cast<float>(v) == static_cast<float>(noData) : v == noData;
+    };
+    int hasScale = 0;
+    const double scale = band->GetScale(&hasScale);
+    const double offset = band->GetOffset();
+    out.heights.resize(out.columns * out.rows);
+    out.present.assign(out.columns * out.rows, false);
+    for (std::size_t r = 0; r < out.rows; ++r) {
+        if (context.isCancelled()) return cancelled();
+        double* row = out.heights.data() + r * out.columns;
+        if (band->RasterIO(GF_Read, 0, static_cast<int>(r), set->GetRasterXSize(), 1, row,
+                           set->GetRasterXSize(), 1, GDT_Float64, 0, 0, nullptr) != CE_None)
+            return badInput("row " + std::to_string(r + 1) + " cannot be read: " + gdalReason(), path,
+                            static_cast<long>(r + 1));
+        for (std::size_t c = 0; c < out.columns; ++c) {
+            if (absent(row[c])) {
+                row[c] = 0;
+                continue;
+            }
+            out.present[r * out.columns + c] = true;
+            if (hasScale != 0) row[c] = row[c] * scale + offset;
+        }
+        context.report(static_cast<double>(r + 1) / static_cast<double>(out.rows));
+    }
+    if (std::find(out.present.begin(), out.present.end(), true) == out.present.end())
+        return badInput("no cell has a height", path, 1);
+    return out;
+}
+
+Result<void> writeRaster(const std::string& path, const survey::Raster& raster, const RasterOutput& options) {
+    const Quiet quiet;
+    return replaceFile(path, [&](const std::string& temporary) -> Result<void> {
+        GDALDriver* driver = GetGDALDriverManager()->GetDriverByName("GTiff");
+        if (driver == nullptr) return fail(ErrorCode::Unsupported, "GDAL's GeoTIFF driver is missing", path);
+        char** settings = CSLSetNameValue(nullptr, "BIGTIFF", "IF_SAFER");
+        Dataset set(driver->Create(temporary.c_str(), static_cast<int>(raster.columns),
+                                   static_cast<int>(raster.rows), 1,
+                                   options.doublePrecision ? GDT_Float64 : GDT_Float32, settings));
+        CSLDestroy(settings);
+        if (!set) return fail(ErrorCode::Io, "cannot be written: " + gdalReason(), path);
+        auto transform = raster.transform;
+        GDALRasterBand* band = set->GetRasterBand(1);
+        if (set->SetGeoTransform(transform.data()) != CE_None ||
+            band->SetNoDataValue(options.noData) != CE_None)
+            return fail(ErrorCode::Io, "cannot be written: " + gdalReason(), path);
+        std::vector<double> row(raster.columns);
+        for (std::size_t r = 0; r < raster.rows; ++r) {
+            for (std::size_t c = 0; c < raster.columns; ++c) {
+                const std::size_t at = r * raster.columns + c;
+                row[c] = raster.present[at] ? raster.heights[at] : options.noData;
+            }
+            if (band->RasterIO(GF_Write, 0, static_cast<int>(r), static_cast<int>(raster.columns), 1,
+                               row.data(), static_cast<int>(raster.columns), 1, GDT_Float64, 0, 0,
+                               nullptr) != CE_None)
+                return fail(ErrorCode::Io, "cannot be written: " + gdalReason(), path);
+        }
+        CPLErrorReset();
+        set.reset();
+        if (CPLGetLastErrorType() >= CE_Failure)
+            return fail(ErrorCode::Io, "cannot be written: " + gdalReason(), path);
+        return {};
+    });
+}
+
+bool isRasterFile(const std::string& path) {
+    std::string ending = std::filesystem::path(path).extension().string();
+    std::transform(ending.begin(), ending.end(), ending.begin(),
+                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    for (const char* known : {".tif", ".tiff", ".asc", ".vrt", ".img", ".dem"})
+        if (ending == known) return true;
+    return false;
+}
+
+}  // namespace erdwerk::format

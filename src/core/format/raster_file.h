@@ -1,0 +1,26 @@
+#pragma once
+// Rasters of heights in any format that GDAL reads (GeoTIFF, ASCII grid …).
+
+#include <string>
+
+#include "core/base/progress.h"
+#include "core/base/result.h"
+#include "core/survey/raster.h"
+
+namespace erdwerk::format {
+
+/// The first band. Cells with the file's no-data value or without a finite value are absent. BadInput for
+/// pictures of several bands, rasters without a place, and more than 400 million cells.
+Result<survey::Raster> readRaster(const std::string& path, const Context& context = {});
+
+struct RasterOutput {
+    bool doublePrecision = false;
+    double noData = -9999;
+};
+/// GeoTIFF; absent cells get the no-data value.
+Result<void> writeRaster(const std::string& path, const survey::Raster& raster, const RasterOutput& options);
+
+/// The file is taken for a raster by its ending: .tif .tiff .asc .vrt .img .dem.
+bool isRasterFile(const std::string& path);
+
+}  // namespace erdwerk::format

@@ -1,0 +1,86 @@
+#include "core/terrain/fit.h"
+
+#include <oneapi/tbb/blocked_range.h>
+#include <oneapi/tbb/parallel_for.h>
+
+#include <algorithm>
+#include <atomic>
+#include <cmath>
+#include <set>
+
+namespace erdwerk::terrain {
+
+Result<std::vector<std::optional<double>>> deviationsOf(const TinLocator& surface,
+                                                        const std::vector<Vec3>& points,
+                                                        const Context& context) {
+    std::vector<std::optional<double>> out(points.size());
+    std::atomic<std::size_t> done{0};
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, points.size(), 16384), [&](const auto& range) {
+        if (context.isCancelled()) return;
+        for (std::size_t i = range.begin(); i != range.end(); ++i)
+            if (const auto h = surface.heightAt(points[i].plan())) out[i] = points[i].z - *h;
+        done += range.size();
+        context.report(static_cast<double>(done) / static_cast<double>(points.size()));
+    });
+    if (context.isCancelled()) return cancelled();
+    return out;
+}
+
+FitFigures figuresOf(const std::vector<std::optional<double>>& deviations, double tolerance,
+                     std::size_t bins) {
+    FitFigures f;
+    f.range = 2 * tolerance;
+    f.histogram.assign(bins, 0);
+    std::vector<double> absolute;
+    absolute.reserve(deviations.size());
+    double sum = 0;
+    double squares = 0;
+    for (const auto& d : deviations) {
+        if (!d) {
+            ++f.outside;
+            continue;
+        }
+        sum += *d;
+        squares += *d * *d;
+        f.largestUp = std::max(f.largestUp, *d);
+        f.largestDown = std::min(f.largestDown, *d);
+        if (std::abs(*d) <= tolerance) ++f.within;
+        absolute.push_back(std::abs(*d));
+        if (f.range > 0 && bins > 0) {
+            const double place = (*d + f.range) / (2 * f.range) * static_cast<double>(bins);
+            ++f.histogram[static_cast<std::size_t>(std::clamp(place, 0.0, static_cast<double>(bins - 1)))];
+        }
+    }
+    f.points = absolute.size();
+    if (f.points == 0) return f;
+    const auto n = static_cast<double>(f.points);
+    f.mean = sum / n;
+    f.rms = std::sqrt(squares / n);
+    const auto rank = static_cast<std::size_t>(std::ceil(0.95 * n)) - 1;
+    std::nth_element(absolute.begin(), absolute.begin() + static_cast<std::ptrdiff_t>(rank), absolute.end());
+    f.p95 = absolute[rank];
+    return f;
+}
+
+std::vector<WorstPlace> worstPlaces(const std::vector<Vec3>& points,
+                                    const std::vector<std::optional<double>>& deviations, double tolerance,
+                                    double apart, std::size_t most) {
+    std::vector<WorstPlace> all;
+    for (std::size_t i = 0; i < points.size(); ++i)
+        if (deviations[i] && std::abs(*deviations[i]) > tolerance) all.push_back({i, *deviations[i]});
+    std::sort(all.begin(), all.end(), [](const WorstPlace& a, const WorstPlace& b) {
+        return std::abs(a.deviation) != std::abs(b.deviation) ? std::abs(a.deviation) > std::abs(b.deviation)
+                                                              : a.point < b.point;
+    });
+    std::vector<WorstPlace> out;
+    std::set<std::pair<std::int64_t, std::int64_t>> taken;
+    for (const WorstPlace& w : all) {
+        if (out.size() >= most) break;
+        const auto column = static_cast<std::int64_t>(std::floor(points[w.point].x / apart));
+        const auto row = static_cast<std::int64_t>(std::floor(points[w.point].y / apart));
+        if (taken.emplace(column, row).second) out.push_back(w);
+    }
+    return out;
+}
+
+}  // namespace erdwerk::terrain
