@@ -1,6 +1,7 @@
 // Dense heights against their peers, on the same data in the same run.
-//   erdwerk-dense-bench             thinning 2 000 000 points, loading 10 000 000
-// Peers: a plain CGAL triangulation of all points; reading the same file from the page cache as `cat` does.
+//   erdwerk-dense-bench             a line more, loading 10 000 000 points, thinning 2 000 000
+// Peers: a full build; a plain CGAL triangulation of all points; reading the same file from the page cache as
+// `cat` does.
 
 #include <CGAL/Constrained_Delaunay_triangulation_2.h>
 #include <CGAL/Exact_predicates_inexact_constructions_kernel.h>
@@ -13,6 +14,7 @@
 #include <string>
 
 #include "core/format/las.h"
+#include "core/terrain/local_edit.h"
 #include "core/terrain/thin.h"
 #include "demo_site/cloud.h"
 #include "demo_site/site.h"
@@ -90,9 +92,29 @@ void loading() {
     std::filesystem::remove_all(folder);
 }
 
+/// One breakline of 100 corners more in a surface of 1 000 000 points.
+void localEdit() {
+    const auto input = demo::largeInput(1'000'000, 20'000, 11);
+    const double full = bestOf(3, [&] { (void)terrain::triangulate(input); });
+    const auto before = terrain::triangulate(input);
+    const terrain::TinLocator locator(std::make_shared<const terrain::Tin>(before->tin));
+    terrain::Breakline line;
+    for (int i = 0; i < 100; ++i) {
+        const geometry::Vec2 p{demo::originEast + 100.3 + 0.9 * i, demo::originNorth + 151.7 + 0.11 * i};
+        line.corners.push_back({p.x, p.y, locator.heightAt(p).value_or(0)});
+    }
+    bool edited = true;
+    const double local =
+        bestOf(7, [&] { edited = edited && terrain::withLine(*before, locator, input, line); });
+    std::printf("one line more in %u triangles: %s\n", before->tin.triangleCount(),
+                edited ? "local" : "FULL BUILD");
+    ratio("local edit, s", local, full, 0.05);
+}
+
 }  // namespace
 
 int main() {
+    localEdit();
     loading();
     thinning();
     return 0;

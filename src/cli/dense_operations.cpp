@@ -1,13 +1,9 @@
-// Commands on dense heights: clouds, rasters, and surfaces made from them.
+// From dense heights to a surface, and back.
 
-#include <cmath>
 #include <numbers>
 
 #include "cli/operation.h"
-#include "core/format/cloud_file.h"
 #include "core/format/dense.h"
-#include "core/format/las.h"
-#include "core/terrain/clip.h"
 #include "core/terrain/fit.h"
 #include "core/terrain/thin.h"
 
@@ -18,35 +14,6 @@ namespace {
 using nlohmann::ordered_json;
 
 constexpr double degree = std::numbers::pi / 180;
-
-Result<Outcome> cloudInfo(const Arguments& a) {
-    const std::string& file = a.inputs.front();
-    const auto cloud = format::readCloud(file, a.context);
-    if (!cloud) return tl::unexpected(cloud.error());
-    const auto header = format::readLasHeader(file);
-    ordered_json classes = ordered_json::object();
-    const auto counts = cloud->classCounts();
-    for (std::size_t c = 0; c < counts.size(); ++c)
-        if (counts[c] > 0) classes[std::to_string(c)] = counts[c];
-    std::array<std::size_t, 16> returnCounts{};
-    for (std::size_t i = 0; i < cloud->size(); ++i)
-        ++returnCounts[static_cast<std::size_t>(cloud->returnNumber(i))];
-    ordered_json returns = ordered_json::object();
-    for (std::size_t r = 0; r < returnCounts.size(); ++r)
-        if (returnCounts[r] > 0) returns[std::to_string(r)] = returnCounts[r];
-    const auto corner = [&](const geometry::Vec3& p) {
-        return cloud->empty() ? ordered_json(nullptr) : ordered_json{p.x, p.y, p.z};
-    };
-    Outcome out;
-    out.json = {{"points", cloud->size()},
-                {"version", header ? ordered_json(header->version()) : ordered_json(nullptr)},
-                {"pointFormat", header ? ordered_json(header->pointFormat) : ordered_json(nullptr)},
-                {"min", corner(cloud->min())},
-                {"max", corner(cloud->max())},
-                {"classes", classes},
-                {"returns", returns}};
-    return out;
-}
 
 Result<Outcome> thin(const Arguments& a) {
     const std::string& source = a.inputs.front();
@@ -104,31 +71,13 @@ Result<Outcome> fit(const Arguments& a) {
     return out;
 }
 
-void denseArgument(CLI::App& app, Arguments& a) {
-    app.add_option("source", a.inputs, "a cloud (.las, .ply, text x y z), raster (.tif, .asc) or surface")
-        ->required()
-        ->expected(1);
-}
-
-void classesOption(CLI::App& app, Arguments& a) {
-    app.add_option("--classes", a.classes, "classes of a cloud that take part (all)")
-        ->delimiter(',')
-        ->check(CLI::Range(0, 255));
-}
-
 }  // namespace
 
 std::vector<Operation> denseOperations() {
     std::vector<Operation> out;
     out.push_back(
-        {"cloud-info", "Figures of a point cloud.", "erdwerk-cli cloud-info data/demo/knoll.las --json",
-         [](CLI::App& app, Arguments& a) {
-             app.add_option("cloud", a.inputs, "a cloud: .las, .ply or text x y z")->required()->expected(1);
-         },
-         cloudInfo});
-    out.push_back(
         {"thin", "The fewest triangles within a tolerance of all points.",
-         "erdwerk-cli thin data/demo/knoll.las --classes 2 --tolerance 0.1 -o knoll.ply",
+         "erdwerk-cli thin knoll-ground.las --classes 2 --tolerance 0.1 -o knoll.ply",
          [](CLI::App& app, Arguments& a) {
              denseArgument(app, a);
              classesOption(app, a);
@@ -146,11 +95,9 @@ std::vector<Operation> denseOperations() {
          thin});
     out.push_back(
         {"fit", "How well a surface fits dense heights.",
-         "erdwerk-cli fit knoll.ply --source data/demo/knoll.las --classes 2 --tolerance 0.1 --json",
+         "erdwerk-cli fit knoll.ply --source knoll-ground.las --classes 2 --tolerance 0.1 --json",
          [](CLI::App& app, Arguments& a) {
-             app.add_option("surface", a.inputs, "a surface: .xml, .ply or PROJECT.erdwerk:NAME")
-                 ->required()
-                 ->expected(1);
+             surfaceArgument(app, a);
              app.add_option("--source", a.source, "a cloud, raster or surface (its points)")->required();
              classesOption(app, a);
              app.add_option("--tolerance", a.tolerance, "for the share within it")

@@ -12,7 +12,8 @@ namespace erdwerk::cli {
 const std::vector<Operation>& operations() {
     static const std::vector<Operation> all = [] {
         std::vector<Operation> out;
-        for (auto group : {surfaceOperations(), denseOperations(), parcelOperations(), projectOperations()})
+        for (auto group : {surfaceOperations(), cloudOperations(), denseOperations(), extractOperations(),
+                           parcelOperations(), projectOperations()})
             for (auto& operation : group) out.push_back(std::move(operation));
         return out;
     }();
@@ -96,6 +97,24 @@ survey::CloudFilter classFilter(const Arguments& arguments) {
     survey::CloudFilter filter;
     for (const int c : arguments.classes) filter.classes.push_back(static_cast<std::uint8_t>(c));
     return filter;
+}
+
+void surfaceArgument(CLI::App& app, Arguments& a) {
+    app.add_option("surface", a.inputs, "a surface: .xml, .ply or PROJECT.erdwerk:NAME")
+        ->required()
+        ->expected(1);
+}
+
+void denseArgument(CLI::App& app, Arguments& a) {
+    app.add_option("source", a.inputs, "a cloud (.las, .ply, text x y z), raster (.tif, .asc) or surface")
+        ->required()
+        ->expected(1);
+}
+
+void classesOption(CLI::App& app, Arguments& a) {
+    app.add_option("--classes", a.classes, "classes of a cloud that take part (all)")
+        ->delimiter(',')
+        ->check(CLI::Range(0, 255));
 }
 
 void say(const std::string& message) {

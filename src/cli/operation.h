@@ -69,7 +69,15 @@ struct Operation {
 const std::vector<Operation>& operations();
 
 std::vector<Operation> surfaceOperations();
+std::vector<Operation> cloudOperations();
 std::vector<Operation> denseOperations();
+std::vector<Operation> extractOperations();
+
+// Options that several commands have.
+void surfaceArgument(CLI::App& app, Arguments& arguments);
+void denseArgument(CLI::App& app, Arguments& arguments);
+void classesOption(CLI::App& app, Arguments& arguments);
+
 std::vector<Operation> parcelOperations();
 std::vector<Operation> projectOperations();
 

@@ -228,12 +228,6 @@ Result<Outcome> profile(const Arguments& a) {
     return out;
 }
 
-void surfaceArgument(CLI::App& app, Arguments& a) {
-    app.add_option("surface", a.inputs, "a surface: .xml, .ply or PROJECT.erdwerk:NAME")
-        ->required()
-        ->expected(1);
-}
-
 void outputOption(CLI::App& app, Arguments& a, const std::string& what) {
     app.add_option("-o,--output", a.output, what)->required();
 }
@@ -254,9 +248,7 @@ std::vector<Operation> surfaceOperations() {
              app.add_option("--lines", a.lines, "vector files of breaklines with heights");
              app.add_option("--boundary", a.boundary, "vector file with one closed line");
              app.add_option("--cloud", a.clouds, "point clouds: .las, .ply or text x y z");
-             app.add_option("--classes", a.classes, "classes of a cloud that take part (all)")
-                 ->delimiter(',')
-                 ->check(CLI::Range(0, 255));
+             classesOption(app, a);
              app.add_option("--raster", a.rasters, "rasters of heights, taken at cell centres");
              app.add_option("--opening", a.openings,
                             "vector files with one closed line each, inside which there is no surface");

@@ -1,12 +1,7 @@
 // The command line as a person would use it: the real program on real files.
 
-#include <sys/wait.h>
-
-#include <cstdio>
-#include <nlohmann/json.hpp>
-
+#include "cli/run_cli.h"
 #include "demo_site/site.h"
-#include "support/geometry.h"
 
 namespace erdwerk {
 namespace {
@@ -14,25 +9,8 @@ namespace {
 using nlohmann::json;
 using test::Folder;
 
-struct Run {
-    int exit = -1;
-    std::string out;
-    std::string err;
-    [[nodiscard]] json parsed() const { return json::parse(out); }
-};
-
-Run cli(const Folder& folder, const std::string& arguments) {
-    const std::string err = folder / "stderr.txt";
-    const std::string command = "cd " + (folder / ".") + " && " + CLI_BINARY + " " + arguments + " 2>" + err;
-    Run run;
-    std::FILE* pipe = ::popen(command.c_str(), "r");
-    char buffer[4096];
-    std::size_t n = 0;
-    while ((n = std::fread(buffer, 1, sizeof buffer, pipe)) > 0) run.out.append(buffer, n);
-    run.exit = WEXITSTATUS(::pclose(pipe));
-    run.err = test::contentOf(err);
-    return run;
-}
+using test::cli;
+using test::Run;
 
 const std::string demo = DEMO_FOLDER;
 
@@ -231,7 +209,7 @@ TEST_F(Cli, EveryExampleRunsOnTheDemoData) {
         // The demo has its deliberate faults: check says so.
         EXPECT_EQ(run.exit, line.find(" check ") != std::string::npos ? 1 : 0) << line << "\n" << run.err;
     }
-    EXPECT_EQ(examples, 10);
+    EXPECT_EQ(examples, 17);
 }
 
 }  // namespace

@@ -33,7 +33,7 @@ survey::Colour shade(Vec3 rgb, double grain) {
 
 CloudPlan northKnoll() {
     CloudPlan plan;
-    plan.area = {originEast + 130, originNorth + 104, originEast + 206, originNorth + 180};
+    plan.area = {originEast + 123, originNorth + 98, originEast + 211, originNorth + 186};
     return plan;
 }
 

@@ -24,7 +24,7 @@ struct MadeCloud {
 
 MadeCloud makeCloud(const CloudPlan& plan);
 
-/// North Knoll and what surrounds it, 76 m square, some 92 000 points.
+/// North Knoll and what surrounds it, 88 m square, some 124 000 points.
 CloudPlan northKnoll();
 
 }  // namespace erdwerk::demo

@@ -21,10 +21,16 @@ int previous(int i) {
 
 }  // namespace
 
-Mesh::Mesh(const Tin& tin)
-    : vertices_(tin.vertices().begin(), tin.vertices().end()),
-      corners_(tin.corners().begin(), tin.corners().end()),
-      links_(tin.links().begin(), tin.links().end()) {}
+Mesh::Mesh(const Tin& tin) {
+    // With room for a local edit, so that the first new triangle does not copy everything again.
+    constexpr std::size_t room = 4096;
+    vertices_.reserve(tin.vertexCount() + room);
+    corners_.reserve(tin.corners().size() + 6 * room);
+    links_.reserve(tin.links().size() + 6 * room);
+    vertices_.assign(tin.vertices().begin(), tin.vertices().end());
+    corners_.assign(tin.corners().begin(), tin.corners().end());
+    links_.assign(tin.links().begin(), tin.links().end());
+}
 
 Tin Mesh::tin() && {
     return Tin::fromLinked(std::move(vertices_), std::move(corners_), std::move(links_));
