@@ -71,8 +71,11 @@ std::vector<ObjectId> dependents(const Document& document, ObjectId id) {
                         return on != nullptr && on->surface == id;
                     });
                 else if constexpr (std::is_same_v<T, Surface>)
-                    return std::any_of(p.definition->sources.begin(), p.definition->sources.end(),
-                                       [&](const Source& s) { return s.object == id; });
+                    return (id && p.fit.source == id) ||
+                           std::any_of(p.definition->sources.begin(), p.definition->sources.end(),
+                                       [&](const Source& s) { return s.object == id; }) ||
+                           std::any_of(p.definition->edits.begin(), p.definition->edits.end(),
+                                       [&](const SurfaceEdit& e) { return e.surface == id; });
                 else if constexpr (std::is_same_v<T, Alignment>)
                     return p.line == id;
                 else if constexpr (std::is_same_v<T, Profile>)
@@ -104,11 +107,13 @@ Document Document::without(ObjectId id) const {
             continue;
         }
         if (const auto* surface = std::get_if<Surface>(&object->payload)) {
+            Surface without = *surface;
             SurfaceDefinition definition = *surface->definition;
             std::erase_if(definition.sources, [&](const Source& s) { return s.object == id; });
-            out = out.withPayload(
-                other,
-                Surface{std::make_shared<const SurfaceDefinition>(std::move(definition)), surface->style});
+            std::erase_if(definition.edits, [&](const SurfaceEdit& e) { return e.surface == id; });
+            without.definition = std::make_shared<const SurfaceDefinition>(std::move(definition));
+            if (without.fit.source == id) without.fit.source = {};
+            out = out.withPayload(other, std::move(without));
         } else if (const auto* sheet = std::get_if<Sheet>(&object->payload)) {
             Sheet without = *sheet;
             without.parcel = {};

@@ -11,9 +11,19 @@
 
 namespace erdwerk::document {
 
+/// A finding that is meant to be so.
+struct Accepted {
+    std::string kind;
+    geometry::Vec2 at;
+    std::vector<ObjectId> objects;
+    std::string reason;
+    friend bool operator==(const Accepted&, const Accepted&) = default;
+};
+
 struct Settings {
     std::string name = "Untitled";
     DisplaySettings display;
+    std::vector<Accepted> accepted;
     friend bool operator==(const Settings&, const Settings&) = default;
 };
 

@@ -98,10 +98,8 @@ Document connectPoints(const Document& document, ObjectId set, const survey::Cha
     return document.added(name, Line{linework::lineThrough(corners, heights, closed), {}}, line);
 }
 
-namespace {
-
-template <class Change>
-Document changeDefinition(const Document& document, ObjectId surface, const Change& change) {
+Document changeDefinition(const Document& document, ObjectId surface,
+                          const std::function<void(SurfaceDefinition&)>& change) {
     return changed<Surface>(document, surface, [&](Surface& s) {
         SurfaceDefinition definition = *s.definition;
         change(definition);
@@ -109,7 +107,36 @@ Document changeDefinition(const Document& document, ObjectId surface, const Chan
     });
 }
 
-}  // namespace
+Document setSource(const Document& document, ObjectId surface, Source source) {
+    return changeDefinition(document, surface, [&](SurfaceDefinition& d) {
+        for (Source& s : d.sources)
+            if (s.object == source.object) s = source;
+    });
+}
+
+Document moveSource(const Document& document, ObjectId surface, ObjectId object, int by) {
+    return changeDefinition(document, surface, [&](SurfaceDefinition& d) {
+        const auto it = std::find_if(d.sources.begin(), d.sources.end(),
+                                     [&](const Source& s) { return s.object == object; });
+        if (it == d.sources.end()) return;
+        const auto from = it - d.sources.begin();
+        const auto to =
+            std::clamp<std::ptrdiff_t>(from + by, 0, static_cast<std::ptrdiff_t>(d.sources.size()) - 1);
+        const Source moved = *it;
+        d.sources.erase(it);
+        d.sources.insert(d.sources.begin() + to, moved);
+    });
+}
+
+Document addEdit(const Document& document, ObjectId surface, SurfaceEdit edit) {
+    return changeDefinition(document, surface, [&](SurfaceDefinition& d) { d.edits.push_back(edit); });
+}
+
+Document accept(const Document& document, Accepted accepted) {
+    Settings settings = document.settings();
+    settings.accepted.push_back(std::move(accepted));
+    return document.withSettings(std::move(settings));
+}
 
 Document addSource(const Document& document, ObjectId surface, Source source) {
     return changeDefinition(document, surface, [&](SurfaceDefinition& d) {
@@ -141,8 +168,9 @@ Document addSurface(const Document& document, const std::string& name, const std
                     ObjectId* id) {
     SurfaceDefinition definition;
     definition.sources = sources;
-    return document.added(name, Surface{std::make_shared<const SurfaceDefinition>(std::move(definition)), {}},
-                          id);
+    Surface surface;
+    surface.definition = std::make_shared<const SurfaceDefinition>(std::move(definition));
+    return document.added(name, std::move(surface), id);
 }
 
 Document setLine(const Document& document, ObjectId line, linework::Line3D value) {

@@ -2,6 +2,7 @@
 // Edits of a document that touch more than one value of one object. Pure functions: what does not apply (the
 // object is gone, of another kind) returns the document as it was.
 
+#include <functional>
 #include <optional>
 #include <vector>
 
@@ -26,6 +27,14 @@ Document connectPoints(const Document& document, ObjectId set, const survey::Cha
 Document addSource(const Document& document, ObjectId surface, Source source);
 Document removeSource(const Document& document, ObjectId surface, ObjectId object);
 Document setMaxEdge(const Document& document, ObjectId surface, double maxEdge);
+/// Replaces a source in its place in the order.
+Document setSource(const Document& document, ObjectId surface, Source source);
+/// Moves a source up (by < 0) or down in the order.
+Document moveSource(const Document& document, ObjectId surface, ObjectId object, int by);
+/// Any change of what the triangulation depends on.
+Document changeDefinition(const Document& document, ObjectId surface,
+                          const std::function<void(SurfaceDefinition&)>& change);
+Document addEdit(const Document& document, ObjectId surface, SurfaceEdit edit);
 bool hasSource(const Document& document, ObjectId surface, ObjectId object);
 /// A surface from the given sets and lines: a closed line that surrounds everything is not taken for an edge
 /// by itself.
@@ -40,6 +49,9 @@ Document setHeightOnLine(const Document& document, ObjectId line, geometry::Vec2
 /// Vertices without a height get the rule `interpolated`, or the nearest height at the ends.
 Document interpolateMissing(const Document& document, ObjectId line);
 Document closeLine(const Document& document, ObjectId line);
+
+// Findings
+Document accept(const Document& document, Accepted accepted);
 
 // Objects
 Document rename(const Document& document, ObjectId id, std::string name);

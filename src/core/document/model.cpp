@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <set>
 
-#include "core/document/edge.h"
+#include "core/document/surface_build.h"
 
 namespace erdwerk::document {
 
@@ -18,17 +18,12 @@ struct Memo {
     std::shared_ptr<const void> value;
 };
 
-enum class Kind { Surface, Contours, Line, Alignment, Profile, Parcel, Label };
-
-/// A surface's inputs on the way into the triangulation, with who they came from.
-struct Gathered {
-    terrain::BuildInput input;
-    std::vector<PointRef> points;
-    std::vector<ObjectId> lines;
-    ObjectId edge;
-};
+enum class Kind { Surface, Contours, CloudPart, Fit, Bands, Tiles, Line, Alignment, Profile, Parcel, Label };
 
 }  // namespace
+
+/// As in cancelled().
+constexpr const char* cancelledText = "cancelled";
 
 struct Model::State {
     std::map<std::pair<Kind, ObjectId>, Memo> memory;
@@ -49,6 +44,9 @@ public:
         for (const ObjectId id : document_.all<Surface>()) surface(id);
         for (const ObjectId id : document_.all<Line>()) line(id);
         for (const ObjectId id : document_.all<Surface>()) contours(id);
+        for (const ObjectId id : document_.all<Surface>()) fit(id);
+        for (const ObjectId id : document_.all<Surface>()) bands(id);
+        for (const ObjectId id : document_.all<Cloud>()) tiles(id);
         for (const ObjectId id : document_.all<Alignment>()) alignment(id);
         for (const ObjectId id : document_.all<Profile>()) profile(id);
         for (const ObjectId id : document_.all<Parcel>()) parcel(id);
@@ -80,76 +78,100 @@ private:
         if (surface == nullptr || busy_.count(id) != 0) return nullptr;
         busy_.insert(id);
         std::vector<Input> inputs{surface->definition};
-        for (const Source& source : surface->definition->sources) {
-            if (document_.get<Line>(source.object) != nullptr)
-                inputs.push_back(line(source.object));
-            else
-                inputs.push_back(document_.find(source.object));
+        std::vector<ResolvedSource> sources;
+        for (const Source& source : expandedSources(document_, *surface->definition)) {
+            ResolvedSource resolved{source, document_.find(source.object), nullptr};
+            if (document_.get<Line>(source.object) != nullptr) {
+                resolved.line = line(source.object);
+                // A change of name or style of the line does not matter.
+                resolved.object.reset();
+                inputs.push_back(resolved.line);
+                inputs.push_back(nullptr);
+            } else {
+                inputs.push_back(survey(resolved.object));
+            }
+            sources.push_back(std::move(resolved));
         }
+        std::vector<std::shared_ptr<const SurfaceResult>> others;
+        for (const SurfaceEdit& edit : surface->definition->edits)
+            if (edit.edit.kind == terrain::EditKind::TakeOver && edit.on &&
+                document_.get<Surface>(edit.surface)) {
+                others.push_back(this->surface(edit.surface));
+                inputs.push_back(others.back());
+            }
         busy_.erase(id);
-        auto result = remembered<SurfaceResult>(Kind::Surface, id, std::move(inputs), {},
-                                                [&] { return buildSurface(*surface->definition); });
+        const auto before = std::static_pointer_cast<const SurfaceResult>(memory_[{Kind::Surface, id}].value);
+        auto result = remembered<SurfaceResult>(Kind::Surface, id, std::move(inputs), {}, [&] {
+            auto made = buildSurface(
+                *surface->definition, sources, before.get(),
+                [&](ObjectId other) -> const terrain::TinLocator* {
+                    const auto it = out_.surfaces.find(other);
+                    return it == out_.surfaces.end() || !it->second ? nullptr : it->second->locator.get();
+                },
+                context_);
+            if (made.problem == cancelledText) cancelled_ = true;
+            return made;
+        });
         out_.surfaces[id] = result;
         return result;
     }
 
-    SurfaceResult buildSurface(const SurfaceDefinition& definition) {
-        SurfaceResult result;
-        if (definition.imported) {
-            result.points = definition.imported->vertexCount();
-            result.figures = terrain::figuresOf(*definition.imported);
-            result.locator = std::make_shared<const terrain::TinLocator>(definition.imported);
-            return result;
-        }
-        const Gathered gathered = gather(definition);
-        auto built = terrain::build(gathered.input, context_);
-        if (!built) {
-            result.problem = built.error().text;
-            if (built.error().code == ErrorCode::Cancelled) cancelled_ = true;
-            return result;
-        }
-        result.points = built->points;
-        const auto owner = [&](std::size_t l) {
-            return l < gathered.lines.size() ? gathered.lines[l] : gathered.edge;
-        };
-        for (const auto& c : built->crossings)
-            result.crossings.push_back({c, owner(c.first), owner(c.second)});
-        for (const auto& d : built->duplicates)
-            result.duplicates.push_back({gathered.points[d.kept], gathered.points[d.dropped]});
-        result.figures = terrain::figuresOf(built->tin);
-        result.locator = std::make_shared<const terrain::TinLocator>(
-            std::make_shared<const terrain::Tin>(std::move(built->tin)));
-        return result;
+    /// What a surface takes from an object: for a cloud the points and which of them, whatever it looks like.
+    Input survey(const std::shared_ptr<const Object>& object) {
+        const auto* cloud = object ? std::get_if<Cloud>(&object->payload) : nullptr;
+        if (cloud == nullptr) return object;
+        std::string classes(cloud->classes.begin(), cloud->classes.end());
+        Memo& memo = memory_[{Kind::CloudPart, object->id}];
+        if (!memo.value || memo.inputs != std::vector<Input>{cloud->cloud} || memo.parameters != classes)
+            memo = {{cloud->cloud}, std::move(classes), std::make_shared<const int>(0)};
+        return memo.value;
     }
 
-    Gathered gather(const SurfaceDefinition& definition) {
-        Gathered g;
-        g.input.maxEdge = definition.maxEdge;
-        for (const Source& source : definition.sources) {
-            if (const auto* points = document_.get<Points>(source.object)) {
-                for (std::size_t i = 0; i < points->set.size(); ++i) {
-                    const auto& p = points->set[i];
-                    if (!p.height) continue;
-                    g.input.points.push_back({p.plan.x, p.plan.y, *p.height});
-                    g.points.push_back({source.object, i});
-                }
-            } else if (const auto resolved = line(source.object)) {
-                if (source.role == Role::Edge) {
-                    g.input.boundary = boundaryAlong(*resolved, breaklineSagitta);
-                    g.edge = source.object;
-                } else {
-                    addBreakline(g, source.object, *resolved);
-                }
+    void fit(ObjectId id) {
+        const auto result = surface(id);
+        const auto& payload = *document_.get<Surface>(id);
+        if (!result || !result->locator) return;
+        std::vector<Source> sources;
+        if (payload.fit.source)
+            sources.push_back({payload.fit.source, Role::Cloud});
+        else
+            for (const Source& s : expandedSources(document_, *payload.definition))
+                if (s.role == Role::Cloud || s.role == Role::Raster) sources.push_back(s);
+        std::vector<Input> inputs{result};
+        std::vector<ResolvedSource> dense;
+        for (const Source& s : sources)
+            if (auto object = document_.find(s.object)) {
+                inputs.push_back(survey(object));
+                dense.push_back({s, std::move(object), nullptr});
             }
-        }
-        return g;
+        if (dense.empty()) return;
+        auto checked =
+            remembered<FitResult>(Kind::Fit, id, std::move(inputs), formatExact(payload.fit.tolerance), [&] {
+                auto made = checkFit(*result->locator, dense, payload.fit.tolerance, context_);
+                if (!made && made.error().code == ErrorCode::Cancelled) cancelled_ = true;
+                return made ? std::move(*made) : FitResult{};
+            });
+        if (checked->figures.points > 0) out_.fits[id] = std::move(checked);
     }
 
-    static void addBreakline(Gathered& g, ObjectId id, const linework::ResolvedLine& resolved) {
-        for (auto& run : runsWithHeights(resolved, breaklineSagitta)) {
-            g.input.lines.push_back({std::move(run), false});
-            g.lines.push_back(id);
-        }
+    void bands(ObjectId id) {
+        const auto result = surface(id);
+        const Bands shown = document_.get<Surface>(id)->style.bands;
+        if (!result || !result->locator || shown == Bands::None) return;
+        out_.bands[id] = remembered<BandTable>(Kind::Bands, id, {result}, std::string(bandsName(shown)), [&] {
+            BandTable table;
+            table.kind = static_cast<terrain::BandKind>(static_cast<int>(shown) - 1);
+            table.limits = terrain::bandLimits(result->locator->tin(), table.kind);
+            table.bands = terrain::bandsOf(result->locator->tin(), table.kind, table.limits);
+            return table;
+        });
+    }
+
+    void tiles(ObjectId id) {
+        const auto& cloud = *document_.get<Cloud>(id);
+        if (!cloud.cloud) return;
+        out_.clouds[id] = remembered<survey::CloudTiles>(Kind::Tiles, id, {cloud.cloud}, {},
+                                                         [&] { return survey::CloudTiles(*cloud.cloud); });
     }
 
     std::shared_ptr<const linework::ResolvedLine> line(ObjectId id) {
@@ -184,8 +206,9 @@ private:
         const auto& style = document_.get<Surface>(id)->style;
         if (!result || !result->locator || !style.contours) return;
         out_.contours[id] = remembered<std::vector<terrain::Contour>>(
-            Kind::Contours, id, {result}, formatExact(style.interval), [&] {
-                auto lines = terrain::contours(result->locator->tin(), {style.interval, false}, context_);
+            Kind::Contours, id, {result}, formatExact(style.interval) + (style.smooth ? " smooth" : ""), [&] {
+                auto lines =
+                    terrain::contours(result->locator->tin(), {style.interval, style.smooth}, context_);
                 if (!lines && lines.error().code == ErrorCode::Cancelled) cancelled_ = true;
                 return lines ? std::move(*lines) : std::vector<terrain::Contour>{};
             });

@@ -12,8 +12,11 @@
 #include "core/document/document.h"
 #include "core/parcel/parcel.h"
 #include "core/route/alignment.h"
+#include "core/survey/cloud_tiles.h"
+#include "core/terrain/bands.h"
 #include "core/terrain/build.h"
 #include "core/terrain/contours.h"
+#include "core/terrain/fit.h"
 #include "core/terrain/locator.h"
 
 namespace erdwerk::document {
@@ -35,6 +38,19 @@ struct SurfaceDuplicate {
     PointRef dropped;
 };
 
+/// What thinning the clouds and rasters came to.
+struct ThinFigures {
+    std::size_t pointsIn = 0;
+    std::size_t kept = 0;  ///< vertices
+    std::size_t triangles = 0;
+    double largestDeviation = 0;
+    std::size_t excused = 0;
+    std::size_t beyond = 0;
+    std::size_t contradicting = 0;
+};
+
+struct SurfaceWork;
+
 struct SurfaceResult {
     std::shared_ptr<const terrain::TinLocator>
         locator;  ///< null when there is no surface; `problem` says why
@@ -43,6 +59,27 @@ struct SurfaceResult {
     terrain::TinFigures figures;
     std::vector<SurfaceCrossing> crossings;
     std::vector<SurfaceDuplicate> duplicates;
+    std::optional<ThinFigures> thinned;
+    std::vector<std::pair<std::size_t, std::string>> editProblems;  ///< own edits that do not apply, and why
+    bool locally = false;                                           ///< worked out from the result before
+    std::shared_ptr<const SurfaceWork> work;                        ///< for the next one; may be null
+};
+
+struct FitResult {
+    terrain::FitFigures figures;
+    terrain::DeviationMap map;
+    double tolerance = 0;
+    struct Place {
+        geometry::Vec3 point;  ///< of the source
+        double deviation = 0;
+    };
+    std::vector<Place> worst;  ///< beyond the tolerance, the worst first
+};
+
+struct BandTable {
+    terrain::BandKind kind = terrain::BandKind::Height;
+    std::vector<double> limits;
+    std::vector<terrain::Band> bands;
 };
 
 struct ProfileResult {
@@ -64,6 +101,9 @@ struct Derived {
     Document document;
     Results<SurfaceResult> surfaces;
     Results<std::vector<terrain::Contour>> contours;
+    Results<FitResult> fits;   ///< of surfaces with dense heights to compare with
+    Results<BandTable> bands;  ///< of surfaces that show them
+    Results<survey::CloudTiles> clouds;
     Results<linework::ResolvedLine> lines;
     Results<route::AlignmentGeometry> alignments;
     Results<ProfileResult> profiles;

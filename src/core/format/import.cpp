@@ -6,10 +6,13 @@
 
 #include "core/base/notation.h"
 #include "core/document/edit.h"
+#include "core/format/attached.h"
+#include "core/format/cloud_file.h"
 #include "core/format/output.h"
 #include "core/format/ply.h"
 #include "core/format/project_file.h"
 #include "core/format/project_layers.h"
+#include "core/format/raster_file.h"
 
 namespace erdwerk::format {
 
@@ -127,7 +130,7 @@ Result<Imported> addLandXml(const Document& document, const std::string& path, c
         definition.imported = std::make_shared<const terrain::Tin>(scaled(s.tin, by));
         out.document = out.document.added(
             s.name, document::Surface{
-                        std::make_shared<const document::SurfaceDefinition>(std::move(definition)), {}});
+                        std::make_shared<const document::SurfaceDefinition>(std::move(definition)), {}, {}});
     }
     for (const auto& a : content.alignments) {
         ObjectId line;
@@ -195,6 +198,44 @@ Result<CsvPoints> readPointFile(const std::string& path, const ImportOptions& op
     return points;
 }
 
+Result<Imported> addCloud(const Document& document, const std::string& path) {
+    document::Cloud cloud;
+    cloud.file = std::filesystem::absolute(path).string();
+    auto read = attachedCloud(cloud.file);
+    if (!read) {
+        Error error = read.error();
+        error.file = path;
+        return tl::unexpected(error);
+    }
+    cloud.cloud = std::move(*read);
+    if (cloud.cloud->coloured()) cloud.colouring = document::CloudColouring::Colour;
+    Imported out;
+    out.points = cloud.cloud->size();
+    out.document = document.added(stemOf(path), std::move(cloud));
+    return out;
+}
+
+Result<Imported> addRaster(const Document& document, const std::string& path) {
+    const std::string file = std::filesystem::absolute(path).string();
+    const auto heights = holdsHeights(file);
+    Imported out;
+    const auto named = [&](Error error) {
+        error.file = path;
+        return tl::unexpected(std::move(error));
+    };
+    if (!heights) return named(heights.error());
+    if (*heights) {
+        auto raster = attachedRaster(file);
+        if (!raster) return named(raster.error());
+        out.document = document.added(stemOf(path), document::HeightRaster{file, std::move(*raster), {}});
+    } else {
+        auto picture = attachedPicture(file);
+        if (!picture) return named(picture.error());
+        out.document = document.added(stemOf(path), document::Backdrop{file, std::move(*picture), {}, true});
+    }
+    return out;
+}
+
 Result<Imported> importFile(const Document& document, const std::string& path, const ImportOptions& options) {
     const std::string ending = endingOf(path);
     if (ending == ".csv" || ending == ".txt") {
@@ -209,6 +250,7 @@ Result<Imported> importFile(const Document& document, const std::string& path, c
     }
     if (ending == ".ply") {
         auto tin = readPly(path);
+        if (!tin && tin.error().text == "holds no triangles") return addCloud(document, path);
         if (!tin) return tl::unexpected(tin.error());
         LandXml content;
         content.unit = document.settings().display.unit;
@@ -227,6 +269,8 @@ Result<Imported> importFile(const Document& document, const std::string& path, c
         out.lines = out.document.all<document::Line>().size();
         return out;
     }
+    if (isCloudFile(path)) return addCloud(document, path);
+    if (isRasterFile(path)) return addRaster(document, path);
     const auto content = readVectorFile(path);
     if (!content) return tl::unexpected(content.error());
     return addVectorContent(document, path, *content);
@@ -306,7 +350,7 @@ Result<std::vector<std::string>> exportFile(const std::string& path, const docum
         done = writeLandXml(path, content, document.settings().name);
     } else if (ending == ".gpkg") {
         done = exportGeoPackage(path, derived);
-        left = leftBehind(document, {"profile", "label", "sheet"});
+        left = leftBehind(document, {"profile", "label", "sheet", "cloud", "raster", "backdrop"});
     } else if (ending == ".geojson") {
         // One layer only: the lines, or the points when there are no lines.
         auto layers = projectLayers(derived);
@@ -315,7 +359,8 @@ Result<std::vector<std::string>> exportFile(const std::string& path, const docum
                       [&](const VectorLayer& l) { return l.name != (lines ? "lines" : "survey_points"); });
         if (layers.empty()) return badInput("there are no lines or points to write", path);
         done = writeVectorFile(path, layers);
-        left = leftBehind(document, {"surface", "alignment", "profile", "parcel", "label", "sheet"});
+        left = leftBehind(document, {"surface", "alignment", "profile", "parcel", "label", "sheet", "cloud",
+                                     "raster", "backdrop"});
         if (lines)
             for (auto& text : leftBehind(document, {"points"})) left.push_back(text);
     } else if (ending == ".csv") {
@@ -325,7 +370,8 @@ Result<std::vector<std::string>> exportFile(const std::string& path, const docum
             all.insert(all.end(), points.begin(), points.end());
         }
         done = replaceFile(path, writePoints(all));
-        left = leftBehind(document, {"line", "surface", "alignment", "profile", "parcel", "label", "sheet"});
+        left = leftBehind(document, {"line", "surface", "alignment", "profile", "parcel", "label", "sheet",
+                                     "cloud", "raster", "backdrop"});
     } else {
         return fail(ErrorCode::Unsupported, "the ending must be .erdwerk, .xml, .gpkg, .geojson or .csv",
                     path);

@@ -30,6 +30,11 @@ Imported addVectorContent(const document::Document& document, const std::string&
 Result<Imported> addLandXml(const document::Document& document, const std::string& path,
                             const LandXml& content);
 
+/// A cloud that stays in its file.
+Result<Imported> addCloud(const document::Document& document, const std::string& path);
+/// A raster of heights, or a picture as backdrop; both stay in their file.
+Result<Imported> addRaster(const document::Document& document, const std::string& path);
+
 /// Layout for a CSV on the command line or with a header: columns by letters, or by the header's names.
 /// BadInput when easting and northing are not among them.
 Result<CsvLayout> layoutFor(std::string_view bytes, const std::string& columnLetters,
@@ -40,7 +45,8 @@ struct ImportOptions {
     bool skipBadRows = false;  ///< else the first bad row is the Error
 };
 
-/// Any supported file, by its ending: .csv .txt, .xml, .ply, .erdwerk, else whatever GDAL reads as vectors.
+/// Any supported file, by its ending: .csv .txt, .xml, .ply, .erdwerk, .las .xyz .pts, .tif .asc and other
+/// rasters and pictures, else whatever GDAL reads as vectors.
 Result<Imported> importFile(const document::Document& document, const std::string& path,
                             const ImportOptions& options);
 Result<CsvPoints> readPointFile(const std::string& path, const ImportOptions& options, LengthUnit unit);

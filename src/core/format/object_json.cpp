@@ -1,7 +1,9 @@
 #include "core/format/object_json.h"
 
+#include <filesystem>
 #include <nlohmann/json.hpp>
 
+#include "core/format/attached.h"
 #include "core/format/ply.h"
 
 namespace erdwerk::format {
@@ -17,6 +19,8 @@ json place(geometry::Vec2 p) {
 geometry::Vec2 place(const json& j) {
     return {j.at(0).get<double>(), j.at(1).get<double>()};
 }
+
+constexpr std::array<const char*, 4> crossingNames{"first", "higher", "lower", "mean"};
 
 json ruleToJson(const linework::HeightRule& rule) {
     using namespace linework;
@@ -43,7 +47,40 @@ linework::HeightRule ruleFromJson(const json& j) {
     throw std::runtime_error("unknown height rule '" + rule + "'");
 }
 
+std::string inFolder(const std::string& file, const std::string& folder) {
+    if (folder.empty()) return file;
+    const auto relative = std::filesystem::path(file).lexically_relative(folder);
+    return relative.empty() || *relative.begin() == ".." ? file : relative.string();
+}
+
+std::string fromFolder(const std::string& file, const std::string& folder) {
+    const std::filesystem::path path(file);
+    if (path.is_absolute() && !std::filesystem::exists(path)) {
+        // A project that was moved with its files beside it.
+        const auto beside = std::filesystem::path(folder) / path.filename();
+        if (!folder.empty() && std::filesystem::exists(beside)) return beside.string();
+    }
+    return path.is_absolute() || folder.empty() ? file : (std::filesystem::path(folder) / path).string();
+}
+
 struct PayloadToJson {
+    std::string folder;
+    json operator()(const Cloud& p) const {
+        json j{{"file", inFolder(p.file, folder)},
+               {"colouring", colouringName(p.colouring)},
+               {"classes", p.classes},
+               {"spacing", p.spacing}};
+        if (p.classified && p.cloud) {
+            std::vector<std::uint8_t> classes(p.cloud->size());
+            for (std::size_t i = 0; i < classes.size(); ++i) classes[i] = p.cloud->classOf(i);
+            j["classified"] = {{"points", classes.size()}, {"classes", packed(classes)}};
+        }
+        return j;
+    }
+    json operator()(const HeightRaster& p) const { return {{"file", inFolder(p.file, folder)}}; }
+    json operator()(const Backdrop& p) const {
+        return {{"file", inFolder(p.file, folder)}, {"visible", p.visible}};
+    }
     json operator()(const Points& p) const {
         json points = json::array();
         for (const auto& block : p.set.blocks())
@@ -67,11 +104,34 @@ struct PayloadToJson {
     json operator()(const Surface& p) const {
         json sources = json::array();
         for (const Source& s : p.definition->sources)
-            sources.push_back({{"object", s.object.value}, {"role", roleName(s.role)}});
-        json j{{"sources", std::move(sources)},  {"maxEdge", p.definition->maxEdge},
-               {"interval", p.style.interval},   {"indexEvery", p.style.indexEvery},
-               {"contours", p.style.contours},   {"triangles", p.style.triangles},
-               {"hillshade", p.style.hillshade}, {"heightColours", p.style.heightColours}};
+            sources.push_back({{"object", s.object.value},
+                               {"role", roleName(s.role)},
+                               {"on", s.on},
+                               {"ownHeights", s.ownHeights}});
+        json edits = json::array();
+        for (const SurfaceEdit& e : p.definition->edits)
+            edits.push_back({{"edit", editName(e.edit.kind)},
+                             {"at", place(e.edit.at)},
+                             {"to", json::array({e.edit.to.x, e.edit.to.y, e.edit.to.z})},
+                             {"surface", e.surface.value},
+                             {"on", e.on}});
+        json j{{"sources", std::move(sources)},
+               {"maxEdge", p.definition->maxEdge},
+               {"interval", p.style.interval},
+               {"indexEvery", p.style.indexEvery},
+               {"contours", p.style.contours},
+               {"triangles", p.style.triangles},
+               {"hillshade", p.style.hillshade},
+               {"heightColours", p.style.heightColours},
+               {"smooth", p.style.smooth},
+               {"bands", bandsName(p.style.bands)},
+               {"deviation", p.style.deviation},
+               {"narrowest", p.definition->narrowest},
+               {"onCrossing", crossingNames[static_cast<std::size_t>(p.definition->onCrossing)]},
+               {"tolerance", p.definition->tolerance},
+               {"slopeChange", p.definition->slopeChange},
+               {"edits", std::move(edits)},
+               {"fit", {{"source", p.fit.source.value}, {"tolerance", p.fit.tolerance}}}};
         if (p.definition->imported) {
             json vertices = json::array();
             for (const auto& v : p.definition->imported->vertices())
@@ -157,10 +217,29 @@ Payload lineFrom(const json& j) {
 Payload surfaceFrom(const json& j) {
     SurfaceDefinition definition;
     for (const json& s : j.at("sources"))
-        definition.sources.push_back(
-            {idFrom(s, "object"),
-             fromName(s.at("role"), std::vector{Role::Points, Role::Breakline, Role::Edge}, roleName)});
+        definition.sources.push_back({idFrom(s, "object"), fromName(s.at("role"), allRoles, roleName),
+                                      s.value("on", true), s.value("ownHeights", true)});
     definition.maxEdge = j.at("maxEdge");
+    definition.narrowest = j.value("narrowest", 1e-6);
+    definition.tolerance = j.value("tolerance", 0.0);
+    definition.slopeChange = j.value("slopeChange", 0.0);
+    if (!(definition.tolerance >= 0)) throw std::runtime_error("the tolerance must not be below 0");
+    const std::string rule = j.value("onCrossing", "first");
+    const auto known = std::find(crossingNames.begin(), crossingNames.end(), rule);
+    if (known == crossingNames.end()) throw std::runtime_error("unknown word '" + rule + "'");
+    definition.onCrossing = static_cast<terrain::CrossingRule>(known - crossingNames.begin());
+    for (const json& e : j.value("edits", json::array())) {
+        SurfaceEdit edit;
+        std::vector<terrain::EditKind> kinds;
+        for (int k = 0; k <= static_cast<int>(terrain::EditKind::TakeOver); ++k)
+            kinds.push_back(static_cast<terrain::EditKind>(k));
+        edit.edit.kind = fromName(e.at("edit"), kinds, editName);
+        edit.edit.at = place(e.at("at"));
+        edit.edit.to = {e.at("to").at(0), e.at("to").at(1), e.at("to").at(2)};
+        edit.surface = idFrom(e, "surface");
+        edit.on = e.at("on");
+        definition.edits.push_back(edit);
+    }
     if (j.contains("imported")) {
         const auto flat = j.at("imported").at("vertices").get<std::vector<double>>();
         std::vector<geometry::Vec3> vertices;
@@ -174,7 +253,18 @@ Payload surfaceFrom(const json& j) {
     SurfaceStyle style{j.at("interval"),  j.at("indexEvery"), j.at("contours"),
                        j.at("triangles"), j.at("hillshade"),  j.at("heightColours")};
     if (!(style.interval > 0)) throw std::runtime_error("the contour interval must be above 0");
-    return Surface{std::make_shared<const SurfaceDefinition>(std::move(definition)), style};
+    style.smooth = j.value("smooth", false);
+    style.bands =
+        fromName(j.value("bands", "none"),
+                 std::vector{Bands::None, Bands::Height, Bands::Slope, Bands::Direction}, bandsName);
+    style.deviation = j.value("deviation", false);
+    Surface surface{std::make_shared<const SurfaceDefinition>(std::move(definition)), style, {}};
+    if (j.contains("fit")) {
+        surface.fit.source = idFrom(j.at("fit"), "source");
+        surface.fit.tolerance = j.at("fit").at("tolerance");
+        if (!(surface.fit.tolerance > 0)) throw std::runtime_error("the tolerance must be above 0");
+    }
+    return surface;
 }
 
 Payload labelStyleFrom(const json& j) {
@@ -189,7 +279,58 @@ Payload labelStyleFrom(const json& j) {
     return out;
 }
 
-Payload payloadFrom(const std::string& kind, const json& j) {
+Payload cloudFrom(const json& j, const std::string& folder) {
+    Cloud out;
+    out.file = fromFolder(j.at("file"), folder);
+    out.colouring = fromName(j.at("colouring"),
+                             std::vector{CloudColouring::Height, CloudColouring::Class,
+                                         CloudColouring::Intensity, CloudColouring::Colour},
+                             colouringName);
+    out.classes = j.at("classes").get<std::vector<std::uint8_t>>();
+    out.spacing = j.at("spacing");
+    auto cloud = attachedCloud(out.file);
+    if (!cloud) {
+        out.problem = cloud.error().text;
+        return out;
+    }
+    out.cloud = std::move(*cloud);
+    if (!j.contains("classified")) return out;
+    const auto points = j.at("classified").at("points").get<std::size_t>();
+    if (points != out.cloud->size()) {
+        out.problem = "the file changed; what was classified no longer fits it";
+        return out;
+    }
+    const auto classes = unpacked(j.at("classified").at("classes").get<std::string>(), points);
+    if (!classes) throw std::runtime_error(classes.error().text);
+    auto shared = std::make_shared<std::uint8_t[]>(points);
+    std::copy(classes->begin(), classes->end(), shared.get());
+    out.cloud = std::make_shared<const survey::PointCloud>(out.cloud->withClasses(std::move(shared)));
+    out.classified = true;
+    return out;
+}
+
+Payload rasterFrom(const json& j, const std::string& folder) {
+    HeightRaster out;
+    out.file = fromFolder(j.at("file"), folder);
+    if (auto raster = attachedRaster(out.file))
+        out.raster = std::move(*raster);
+    else
+        out.problem = raster.error().text;
+    return out;
+}
+
+Payload backdropFrom(const json& j, const std::string& folder) {
+    Backdrop out;
+    out.file = fromFolder(j.at("file"), folder);
+    out.visible = j.at("visible");
+    if (auto picture = attachedPicture(out.file))
+        out.picture = std::move(*picture);
+    else
+        out.problem = picture.error().text;
+    return out;
+}
+
+Payload payloadFrom(const std::string& kind, const json& j, const std::string& folder) {
     if (kind == "points") {
         std::vector<survey::SurveyPoint> points;
         for (const json& p : j.at("points")) {
@@ -222,6 +363,9 @@ Payload payloadFrom(const std::string& kind, const json& j) {
                      j.at("title"),
                      j.at("drawnBy"),
                      j.at("date")};
+    if (kind == "cloud") return cloudFrom(j, folder);
+    if (kind == "raster") return rasterFrom(j, folder);
+    if (kind == "backdrop") return backdropFrom(j, folder);
     if (kind == "group") return Group{j.at("colour"), j.at("visible")};
     throw std::runtime_error("unknown kind '" + kind + "'");
 }
@@ -244,8 +388,8 @@ Result<survey::SurveyPoint> pointFromJson(const json& j) {
     }
 }
 
-json toJson(const Object& object) {
-    json j = std::visit(PayloadToJson{}, object.payload);
+json toJson(const Object& object, const std::string& folder) {
+    json j = std::visit(PayloadToJson{folder}, object.payload);
     j["kind"] = kindName(object.payload);
     j["id"] = object.id.value;
     j["name"] = object.name;
@@ -253,13 +397,13 @@ json toJson(const Object& object) {
     return j;
 }
 
-Result<Object> objectFromJson(const json& j) {
+Result<Object> objectFromJson(const json& j, const std::string& folder) {
     std::string name = "an object";
     try {
         Object object{idFrom(j, "id"), j.at("name"), idFrom(j, "group"), Group{}};
         name = "'" + object.name + "'";
         if (!object.id) throw std::runtime_error("its id is 0");
-        object.payload = payloadFrom(j.at("kind"), j);
+        object.payload = payloadFrom(j.at("kind"), j, folder);
         return object;
     } catch (const std::exception& e) {
         return badInput(name + " is damaged: " + e.what());
@@ -268,7 +412,15 @@ Result<Object> objectFromJson(const json& j) {
 
 json toJson(const Settings& s) {
     const DisplaySettings& d = s.display;
+    json accepted = json::array();
+    for (const Accepted& a : s.accepted) {
+        json objects = json::array();
+        for (const ObjectId id : a.objects) objects.push_back(id.value);
+        accepted.push_back(
+            {{"kind", a.kind}, {"at", place(a.at)}, {"objects", std::move(objects)}, {"reason", a.reason}});
+    }
     return {{"name", s.name},
+            {"accepted", std::move(accepted)},
             {"unit", unitSymbol(d.unit)},
             {"direction", d.direction == DirectionStyle::Bearing ? "bearing" : "azimuth"},
             {"angleUnit", d.angleUnit == AngleUnit::Gon
@@ -297,6 +449,11 @@ Result<Settings> settingsFromJson(const json& j) {
         s.display.station = j.at("station") == "0+00" ? StationStyle::Hundreds : StationStyle::Thousands;
         s.display.order =
             j.at("order") == "NE" ? CoordinateOrder::NorthingEasting : CoordinateOrder::EastingNorthing;
+        for (const json& a : j.value("accepted", json::array())) {
+            Accepted accepted{a.at("kind"), place(a.at("at")), {}, a.at("reason")};
+            for (const json& id : a.at("objects")) accepted.objects.push_back({id.get<std::uint64_t>()});
+            s.accepted.push_back(std::move(accepted));
+        }
         s.display.lengthDecimals = j.at("lengthDecimals");
         s.display.heightDecimals = j.at("heightDecimals");
         s.display.gradeDecimals = j.at("gradeDecimals");

@@ -18,6 +18,12 @@ using nlohmann::json;
 
 namespace {
 
+/// The absolute folder of a file.
+std::string folderOf(const std::string& path) {
+    std::error_code ignored;
+    return std::filesystem::absolute(path, ignored).parent_path().string();
+}
+
 std::string freshStamp() {
     std::random_device device;
     std::string out;
@@ -30,7 +36,8 @@ std::string freshStamp() {
 }
 
 /// Our own tables, registered as GeoPackage attributes so that the file stays valid.
-void writeOwnTables(SQLite::Database& db, const Document& document, const std::string& stamp) {
+void writeOwnTables(SQLite::Database& db, const Document& document, const std::string& stamp,
+                    const std::string& folder) {
     db.exec(
         "CREATE TABLE erdwerk_project (id INTEGER PRIMARY KEY, version INTEGER NOT NULL, stamp TEXT NOT NULL,"
         " next_id INTEGER NOT NULL, settings TEXT NOT NULL)");
@@ -55,7 +62,7 @@ void writeOwnTables(SQLite::Database& db, const Document& document, const std::s
         insert.bind(1, static_cast<std::int64_t>(id.value));
         insert.bind(2, std::string(kindName(object->payload)));
         insert.bind(3, object->name);
-        insert.bind(4, toJson(*object).dump(-1, ' ', false, json::error_handler_t::replace));
+        insert.bind(4, toJson(*object, folder).dump(-1, ' ', false, json::error_handler_t::replace));
         insert.exec();
         insert.reset();
     }
@@ -89,7 +96,7 @@ Result<std::string> saveProject(const std::string& path, const Derived& derived)
         try {
             SQLite::Database db(package, SQLite::OPEN_READWRITE);
             SQLite::Transaction transaction(db);
-            writeOwnTables(db, derived.document, stamp);
+            writeOwnTables(db, derived.document, stamp, folderOf(path));
             transaction.commit();
         } catch (const std::exception& e) {
             std::filesystem::remove(package, ignored);
@@ -127,7 +134,7 @@ Result<OpenedProject> openProject(const std::string& path) {
                            .withNextId(static_cast<std::uint64_t>(project.getColumn(2).getInt64()));
         SQLite::Statement objects(db, "SELECT id, definition FROM erdwerk_objects ORDER BY id");
         while (objects.executeStep()) {
-            auto object = objectFromJson(json::parse(objects.getColumn(1).getString()));
+            auto object = objectFromJson(json::parse(objects.getColumn(1).getString()), folderOf(path));
             if (!object) return badInput(object.error().text, path);
             out.document = out.document.with(std::move(*object));
         }

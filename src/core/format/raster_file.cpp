@@ -127,11 +127,45 @@ Result<void> writeRaster(const std::string& path, const survey::Raster& raster, 
     });
 }
 
+Result<document::Picture> readPicture(const std::string& path) {
+    const Quiet quiet;
+    const Dataset set(GDALDataset::Open(path.c_str(), GDAL_OF_RASTER | GDAL_OF_READONLY));
+    if (!set) return badInput("is not a picture that can be read: " + gdalReason(), path, 1);
+    if (set->GetRasterCount() == 0) return badInput("has no bands", path, 1);
+    document::Picture out;
+    if (set->GetGeoTransform(out.transform.data()) != CE_None)
+        return badInput("does not say where it lies (no world file, no geotransform)", path, 1);
+    const int width = set->GetRasterXSize();
+    const int height = set->GetRasterYSize();
+    const double reduce = std::max(1.0, std::max(width, height) / 4096.0);
+    const int columns = std::max(1, static_cast<int>(width / reduce));
+    const int rows = std::max(1, static_cast<int>(height / reduce));
+    out.columns = static_cast<std::size_t>(columns);
+    out.rows = static_cast<std::size_t>(rows);
+    for (const std::size_t k : {1U, 4U}) out.transform[k] *= static_cast<double>(width) / columns;
+    for (const std::size_t k : {2U, 5U}) out.transform[k] *= static_cast<double>(height) / rows;
+    out.rgb.resize(3 * out.columns * out.rows);
+    for (int k = 0; k < 3; ++k) {
+        GDALRasterBand* band = set->GetRasterBand(set->GetRasterCount() >= 3 ? k + 1 : 1);
+        if (band->RasterIO(GF_Read, 0, 0, width, height, out.rgb.data() + k, columns, rows, GDT_Byte, 3,
+                           static_cast<GSpacing>(3) * columns, nullptr) != CE_None)
+            return badInput("cannot be read: " + gdalReason(), path, 1);
+    }
+    return out;
+}
+
+Result<bool> holdsHeights(const std::string& path) {
+    const Quiet quiet;
+    const Dataset set(GDALDataset::Open(path.c_str(), GDAL_OF_RASTER | GDAL_OF_READONLY));
+    if (!set) return badInput("is not a raster that can be read: " + gdalReason(), path, 1);
+    return set->GetRasterCount() == 1 && set->GetRasterBand(1)->GetRasterDataType() != GDT_Byte;
+}
+
 bool isRasterFile(const std::string& path) {
     std::string ending = std::filesystem::path(path).extension().string();
     std::transform(ending.begin(), ending.end(), ending.begin(),
                    [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    for (const char* known : {".tif", ".tiff", ".asc", ".vrt", ".img", ".dem"})
+    for (const char* known : {".tif", ".tiff", ".asc", ".vrt", ".img", ".dem", ".jpg", ".jpeg", ".png"})
         if (ending == known) return true;
     return false;
 }

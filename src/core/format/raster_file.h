@@ -5,6 +5,7 @@
 
 #include "core/base/progress.h"
 #include "core/base/result.h"
+#include "core/document/object.h"
 #include "core/survey/raster.h"
 
 namespace erdwerk::format {
@@ -20,7 +21,15 @@ struct RasterOutput {
 /// GeoTIFF; absent cells get the no-data value.
 Result<void> writeRaster(const std::string& path, const survey::Raster& raster, const RasterOutput& options);
 
-/// The file is taken for a raster by its ending: .tif .tiff .asc .vrt .img .dem.
+/// A picture of the ground: three or more bands as red, green, blue, or one as grey; reduced to at most 4096
+/// columns and rows. BadInput without a place in the world.
+Result<document::Picture> readPicture(const std::string& path);
+
+/// A raster with one band that is not of bytes holds heights; anything else is a picture. NotFound when the
+/// file cannot be opened as either.
+Result<bool> holdsHeights(const std::string& path);
+
+/// The file is taken for a raster by its ending: .tif .tiff .asc .vrt .img .dem .jpg .jpeg .png.
 bool isRasterFile(const std::string& path);
 
 }  // namespace erdwerk::format

@@ -227,8 +227,6 @@ Result<BuiltSurface> triangulate(const BuildInput& input, const Context& context
     return Builder(input, nodeLines(input.lines, input.onCrossing)).run(context);
 }
 
-namespace {
-
 Result<void> validateRings(const BuildInput& input) {
     if (input.boundary)
         if (auto valid = validate(*input.boundary); !valid) return valid;
@@ -237,6 +235,8 @@ Result<void> validateRings(const BuildInput& input) {
             return badInput((opening.island ? "island: " : "opening: ") + valid.error().text);
     return {};
 }
+
+namespace {
 
 /// Takes the openings out of a surface and puts the islands back.
 Tin cutOpenings(const Tin& whole, const std::vector<Opening>& openings) {
@@ -258,6 +258,12 @@ Tin cutOpenings(const Tin& whole, const std::vector<Opening>& openings) {
 
 }  // namespace
 
+Tin finished(const Tin& whole, const BuildInput& input) {
+    Tin out = input.boundary ? endOn(whole, *input.boundary) : whole;
+    if (!input.openings.empty()) out = cutOpenings(out, input.openings);
+    return peelRim(out, {input.maxEdge, input.narrowest, input.boundary || !input.openings.empty()});
+}
+
 Result<BuiltSurface> build(BuildInput input, const Context& context) {
     if (auto valid = validateRings(input); !valid) return tl::unexpected(valid.error());
     const std::size_t lineCount = input.lines.size();
@@ -267,18 +273,14 @@ Result<BuiltSurface> build(BuildInput input, const Context& context) {
         if (opening.ring.hasHeights()) input.lines.push_back(lineOf(opening.ring));
     auto built = triangulate(input, context);
     if (!built) return built;
-    if (input.boundary) {
-        built->tin = endOn(built->tin, *input.boundary);
-        // What crosses outside the surface is no conflict of it; nor is a line that ends on the boundary's
-        // own height.
+    built->tin = finished(built->tin, input);
+    // What crosses outside the surface is no conflict of it; nor is a line that ends on the boundary's own
+    // height.
+    if (input.boundary)
         std::erase_if(built->crossings, [&](const Crossing& c) {
             return c.second < lineCount &&
                    geometry::sideOf(input.boundary->ring, c.place) == geometry::Side::Outside;
         });
-    }
-    if (!input.openings.empty()) built->tin = cutOpenings(built->tin, input.openings);
-    built->tin =
-        peelRim(built->tin, {input.maxEdge, input.narrowest, input.boundary || !input.openings.empty()});
     if (built->tin.empty())
         return fail(ErrorCode::Degenerate, "no triangle is left: check the boundary and the longest edge");
     built->points = pointsTakingPart(input.points, built->tin);

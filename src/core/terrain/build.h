@@ -82,6 +82,10 @@ Result<BuiltSurface> triangulate(const BuildInput& input, const Context& context
 /// Ends a triangulation on a boundary: on its constrained sides when it has heights, else by cutting.
 /// Requires a valid boundary.
 Tin endOn(const Tin& tin, const Boundary& boundary);
+/// What a build does after triangulating: boundary, openings and islands, rim.
+Tin finished(const Tin& whole, const BuildInput& input);
+/// BadInput for a boundary, opening or island that crosses itself or has no area.
+Result<void> validateRings(const BuildInput& input);
 /// The boundary as a line, when it has heights.
 Breakline lineOf(const Boundary& boundary);
 

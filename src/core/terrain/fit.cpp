@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <atomic>
 #include <cmath>
+#include <limits>
 #include <set>
 
 namespace erdwerk::terrain {
@@ -60,6 +61,32 @@ FitFigures figuresOf(const std::vector<std::optional<double>>& deviations, doubl
     std::nth_element(absolute.begin(), absolute.begin() + static_cast<std::ptrdiff_t>(rank), absolute.end());
     f.p95 = absolute[rank];
     return f;
+}
+
+DeviationMap deviationMap(const std::vector<Vec3>& points,
+                          const std::vector<std::optional<double>>& deviations, double leastCell,
+                          std::size_t most) {
+    Box box;
+    for (std::size_t i = 0; i < points.size(); ++i)
+        if (deviations[i]) box.add(points[i].plan());
+    DeviationMap map;
+    if (box.empty()) return map;
+    map.origin = {box.minX, box.minY};
+    map.cell = std::max({leastCell, std::sqrt(box.width() * box.height() / static_cast<double>(most)), 1e-9,
+                         std::max(box.width(), box.height()) / static_cast<double>(most)});
+    map.columns = static_cast<int>(box.width() / map.cell) + 1;
+    map.rows = static_cast<int>(box.height() / map.cell) + 1;
+    map.worst.assign(static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows),
+                     std::numeric_limits<float>::quiet_NaN());
+    for (std::size_t i = 0; i < points.size(); ++i) {
+        if (!deviations[i]) continue;
+        const auto column = static_cast<std::size_t>((points[i].x - box.minX) / map.cell);
+        const auto row = static_cast<std::size_t>((points[i].y - box.minY) / map.cell);
+        float& worst = map.worst[row * static_cast<std::size_t>(map.columns) + column];
+        if (std::isnan(worst) || std::abs(*deviations[i]) > std::abs(static_cast<double>(worst)))
+            worst = static_cast<float>(*deviations[i]);
+    }
+    return map;
 }
 
 std::vector<WorstPlace> worstPlaces(const std::vector<Vec3>& points,

@@ -38,6 +38,19 @@ struct FitFigures {
 FitFigures figuresOf(const std::vector<std::optional<double>>& deviations, double tolerance,
                      std::size_t bins = 40);
 
+/// The worst deviation in each cell of a grid over the points.
+struct DeviationMap {
+    Vec2 origin;  ///< south-west corner
+    double cell = 1;
+    int columns = 0;
+    int rows = 0;
+    std::vector<float> worst;  ///< row by row from the south; NaN where no point was compared
+};
+/// At most `most` cells, none smaller than `leastCell`.
+DeviationMap deviationMap(const std::vector<Vec3>& points,
+                          const std::vector<std::optional<double>>& deviations, double leastCell,
+                          std::size_t most = 250'000);
+
 /// The places that deviate most, at most one in any square of this size, the worst first.
 struct WorstPlace {
     std::size_t point = 0;

@@ -389,9 +389,12 @@ Result<Thinned> thin(const std::vector<Vec3>& points, const ThinOptions& options
         start.lines.push_back(lineOf(*options.boundary));
     else
         start.points = hullOf(reached);
+    start.points.insert(start.points.end(), options.fixed.begin(), options.fixed.end());
+    start.onCrossing = options.onCrossing;
     const NearLines near(start.lines, options.tolerance);
     auto hull = triangulate(start, context);
     if (!hull) return tl::unexpected(hull.error());
+    out.crossings = std::move(hull->crossings);
     std::vector<Vec3> free;
     free.reserve(reached.size());
     for (const Vec3& p : reached)

@@ -15,8 +15,11 @@ struct ThinOptions {
     /// Radians, 0: not asked for. Where two neighbouring triangles differ in slope by more than this, and no
     /// line runs between them, a quarter of the tolerance holds in both.
     double slopeChange = 0;
-    std::vector<Breakline> lines;      ///< sides of the surface, with their heights
-    std::optional<Boundary> boundary;  ///< the surface ends on it, and only points inside take part
+    std::vector<Breakline> lines;  ///< sides of the surface, with their heights
+    std::optional<Boundary> boundary =
+        std::nullopt;              ///< the surface ends on it, and only points inside take part
+    std::vector<Vec3> fixed = {};  ///< points that become vertices whatever the tolerance
+    CrossingRule onCrossing = CrossingRule::First;
 };
 
 struct Thinned {
@@ -29,6 +32,7 @@ struct Thinned {
     std::size_t excused = 0;
     /// Points in the place of another with a height that differs by more than the tolerance.
     std::size_t contradicting = 0;
+    std::vector<Crossing> crossings;  ///< of the lines; a boundary with heights comes after the last
 };
 
 /// Greedy insertion (Garland and Heckbert, "Fast polygonal approximation of terrains and height fields",

@@ -29,7 +29,10 @@ TEST(ObjectJson, AnImportedSurfaceKeepsItsTriangles) {
     definition.imported = std::make_shared<const terrain::Tin>(test::places3("0 0 1, 4 0 2, 0 4 3"),
                                                                std::vector<std::uint32_t>{0, 1, 2});
     const document::Object object{
-        {5}, "S", {}, document::Surface{std::make_shared<const document::SurfaceDefinition>(definition), {}}};
+        {5},
+        "S",
+        {},
+        document::Surface{std::make_shared<const document::SurfaceDefinition>(definition), {}, {}}};
     const auto back = valueOf(objectFromJson(toJson(object)));
     EXPECT_EQ(std::get<document::Surface>(back.payload).definition->imported->vertex(1),
               (geometry::Vec3{4, 0, 2}));
