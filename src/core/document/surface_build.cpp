@@ -54,7 +54,8 @@ Result<Gathered> gather(const SurfaceDefinition& definition, const std::vector<R
     g.input.onCrossing = definition.onCrossing;
     for (const ResolvedSource& s : sources) {
         const ObjectId id = s.source.object;
-        if (const auto* points = std::get_if<Points>(&s.object->payload)) {
+        if (!s.line && !s.object) continue;  // a line that would be made from this surface
+        if (const auto* points = s.object ? std::get_if<Points>(&s.object->payload) : nullptr) {
             for (std::size_t i = 0; i < points->set.size(); ++i) {
                 const auto& p = points->set[i];
                 if (!p.height) continue;
@@ -249,6 +250,7 @@ Result<std::vector<geometry::Vec3>> densePlaces(const std::vector<ResolvedSource
                                                 const Context& context) {
     std::vector<geometry::Vec3> out;
     for (const ResolvedSource& s : sources) {
+        if (!s.object) continue;
         if (const auto* cloud = std::get_if<Cloud>(&s.object->payload); cloud != nullptr && cloud->cloud) {
             auto places = survey::placesOf(*cloud->cloud, {cloud->classes, {}}, context);
             if (!places) return places;
