@@ -5,6 +5,7 @@
 #include <filesystem>
 #include <iostream>
 
+#include "core/format/import.h"
 #include "core/format/las.h"
 #include "core/format/output.h"
 #include "core/format/project_file.h"
@@ -51,7 +52,9 @@ Result<void> writeDemo(const std::string& folder, std::uint32_t seed) {
     if (auto done = format::writeLas(folder + "/knoll.las", demo::makeCloud(demo::northKnoll()).cloud, true);
         !done)
         return done;
-    const auto derived = document::derive(demo::project(site));
+    auto withCloud = format::addCloud(demo::project(site), folder + "/knoll.las");
+    if (!withCloud) return tl::unexpected(withCloud.error());
+    const auto derived = document::derive(withCloud->document);
     if (!derived) return tl::unexpected(derived.error());
     if (auto stamp = format::saveProject(folder + "/quillmoor.erdwerk", *derived); !stamp)
         return tl::unexpected(stamp.error());

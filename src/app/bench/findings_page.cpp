@@ -7,6 +7,8 @@
 #include <QVBoxLayout>
 
 #include "app/shell/theme.h"
+#include "core/document/edit.h"
+#include "core/format/output.h"
 
 namespace erdwerk::app {
 
@@ -16,7 +18,24 @@ FindingsPage::FindingsPage(Session& session, QWidget* parent) : QWidget(parent),
     layout->setSpacing(0);
     summary_ = new QLabel;
     summary_->setContentsMargins(10, 5, 10, 5);
-    layout->addWidget(summary_);
+    auto* bar = new QHBoxLayout;
+    bar->setContentsMargins(0, 2, 8, 2);
+    reason_ = new QLineEdit;
+    reason_->setObjectName(QStringLiteral("reason"));
+    reason_->setAccessibleName(tr("Why this is meant to be so"));
+    reason_->setPlaceholderText(tr("why this is meant to be so, then Enter"));
+    reason_->setFixedWidth(330);
+    reason_->installEventFilter(this);
+    reason_->hide();
+    auto* exportButton = new QPushButton(tr("Export…"));
+    exportButton->setStyleSheet(QStringLiteral("padding: 1px 8px;"));
+    exportButton->setFocusPolicy(Qt::NoFocus);
+    connect(exportButton, &QPushButton::clicked, this, &FindingsPage::exportPressed);
+    summary_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    bar->addWidget(summary_, 1);
+    bar->addWidget(reason_);
+    bar->addWidget(exportButton);
+    layout->addLayout(bar);
     list_ = new QTreeWidget;
     list_->setObjectName(QStringLiteral("findings"));
     list_->setAccessibleName(tr("Findings"));
@@ -49,7 +68,10 @@ void FindingsPage::refresh() {
                                     : (findings.size() == 1 ? tr("1 finding left")
                                                             : tr("%1 findings left").arg(findings.size()));
     if (fixed > 0) text += tr(", %1 fixed since the last look").arg(fixed);
-    if (!findings.empty()) text += tr(" · Enter goes to the next · 1, 2, 3 apply its fixes");
+    if (!findings.empty())
+        text += tr(" · Enter goes to the next · 1, 2, 3 … apply its fixes · A accepts it with a reason");
+    const std::size_t accepted = session_.document().settings().accepted.size();
+    if (accepted > 0) text += tr(" · %1 accepted").arg(accepted);
     summary_->setText(text);
     const int row = list_->currentItem() != nullptr ? list_->indexOfTopLevelItem(list_->currentItem()) : -1;
     list_->clear();
@@ -64,23 +86,64 @@ void FindingsPage::refresh() {
         item->setToolTip(1, QString::fromStdString(
                                 f.text + "  at  " +
                                 formatPosition(f.at.x, f.at.y, session_.document().settings().display)));
-        auto* buttons = new QWidget;
-        auto* row2 = new QHBoxLayout(buttons);
-        row2->setContentsMargins(2, 1, 2, 1);
-        row2->setSpacing(4);
-        for (std::size_t k = 0; k < f.fixes.size(); ++k) {
-            auto* button = new QPushButton(QString::fromStdString(f.fixes[k].label));
-            button->setStyleSheet(QStringLiteral("padding: 1px 8px;"));
-            button->setFocusPolicy(Qt::NoFocus);
-            connect(button, &QPushButton::clicked, this, [this, i, k] { apply(static_cast<int>(i), k); });
-            row2->addWidget(button);
-        }
-        row2->addStretch(1);
-        list_->setItemWidget(item, 2, buttons);
-        item->setSizeHint(0, QSize(0, 28));
+        list_->setItemWidget(item, 2, buttonsFor(f, i));
+        item->setSizeHint(0, QSize(0, 27));
     }
     if (row >= 0 && list_->topLevelItemCount() > 0)
         list_->setCurrentItem(list_->topLevelItem(std::min(row, list_->topLevelItemCount() - 1)));
+}
+
+QWidget* FindingsPage::buttonsFor(const check::Finding& f, std::size_t index) {
+    auto* buttons = new QWidget;
+    auto* row = new QHBoxLayout(buttons);
+    row->setContentsMargins(2, 1, 2, 1);
+    row->setSpacing(4);
+    const auto add = [&](const QString& label, const QString& help, const std::function<void()>& run) {
+        auto* button = new QPushButton(label);
+        button->setToolTip(help);
+        button->setStyleSheet(QStringLiteral("padding: 1px 6px;"));
+        button->setFocusPolicy(Qt::NoFocus);
+        connect(button, &QPushButton::clicked, this, run);
+        row->addWidget(button);
+    };
+    for (std::size_t k = 0; k < f.fixes.size(); ++k)
+        add(QString::fromStdString(f.fixes[k].brief.empty() ? f.fixes[k].label : f.fixes[k].brief),
+            tr("%1: %2").arg(k + 1).arg(QString::fromStdString(f.fixes[k].label)),
+            [this, index, k] { apply(static_cast<int>(index), k); });
+    if (f.kind == "fit")
+        add(tr("Trace the crease here"), tr("Goes there and starts Trace crease"), [this, index] {
+            go(static_cast<int>(index));
+            Q_EMIT tracePressed();
+        });
+    add(tr("Accept…"), tr("A: it is meant to be so; a reason is asked for"), [this, index] {
+        list_->setCurrentItem(list_->topLevelItem(static_cast<int>(index)));
+        askReason();
+    });
+    row->addStretch(1);
+    return buttons;
+}
+
+Result<void> FindingsPage::exportTo(const QString& path) const {
+    return format::replaceFile(path.toStdString(), check::toCsv(session_.snapshot()->findings));
+}
+
+void FindingsPage::askReason() {
+    const int at = list_->currentItem() != nullptr ? list_->indexOfTopLevelItem(list_->currentItem()) : -1;
+    if (at < 0) return;
+    asked_ = shown_->findings[static_cast<std::size_t>(at)];
+    reason_->clear();
+    reason_->show();
+    reason_->setFocus();
+}
+
+void FindingsPage::accept(const QString& reason) {
+    if (!asked_ || reason.trimmed().isEmpty()) return;
+    const auto next =
+        document::accept(session_.document(), check::acceptance(*asked_, reason.trimmed().toStdString()));
+    asked_.reset();
+    reason_->hide();
+    list_->setFocus();
+    session_.apply(tr("Accept a finding"), next);
 }
 
 void FindingsPage::go(int index) {
@@ -104,6 +167,19 @@ void FindingsPage::apply(int finding, std::size_t fix) {
 }
 
 bool FindingsPage::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == reason_ && event->type() == QEvent::KeyPress) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Return || key == Qt::Key_Enter) {
+            accept(reason_->text());
+            return true;
+        }
+        if (key == Qt::Key_Escape) {
+            asked_.reset();
+            reason_->hide();
+            list_->setFocus();
+            return true;
+        }
+    }
     if (watched == list_ && event->type() == QEvent::KeyPress) {
         const int key = static_cast<QKeyEvent*>(event)->key();
         const int count = list_->topLevelItemCount();
@@ -113,6 +189,10 @@ bool FindingsPage::eventFilter(QObject* watched, QEvent* event) {
             const int next = (at + 1) % count;
             list_->setCurrentItem(list_->topLevelItem(next));
             go(next);
+            return true;
+        }
+        if (key == Qt::Key_A && at >= 0) {
+            askReason();
             return true;
         }
         if (key >= Qt::Key_1 && key <= Qt::Key_9 && at >= 0) {

@@ -7,6 +7,7 @@
 #include <QVBoxLayout>
 
 #include "app/bench/point_model.h"
+#include "app/plan/dense_layers.h"
 
 namespace erdwerk::app {
 
@@ -50,6 +51,15 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : QWidget(parent), ses
     auto* none = new QLabel(tr("Survey points and parcels show their tables here."));
     none->setAlignment(Qt::AlignCenter);
     stack_->addWidget(none);
+    bands_ = new QTableWidget(0, 3);
+    bands_->setObjectName(QStringLiteral("bandTable"));
+    bands_->setAccessibleName(tr("Bands"));
+    bands_->setHorizontalHeaderLabels({tr("Band"), tr("Plan area"), tr("Surface area")});
+    bands_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    bands_->verticalHeader()->hide();
+    bands_->verticalHeader()->setDefaultSectionSize(22);
+    bands_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    stack_->addWidget(bands_);
     layout->addWidget(stack_, 1);
     connect(&session_, &Session::resultsChanged, this, &TablesPage::refresh);
     connect(&session_, &Session::selectionChanged, this, [this] {
@@ -82,6 +92,9 @@ void TablesPage::refresh() {
     for (const ObjectId id : document.all<document::Parcel>())
         choice_->addItem(tr("Courses: %1").arg(QString::fromStdString(document.nameOf(id))),
                          QVariant::fromValue<qulonglong>(id.value));
+    for (const auto& [id, bands] : session_.derived().bands)
+        choice_->addItem(tr("Bands: %1").arg(QString::fromStdString(document.nameOf(id))),
+                         QVariant::fromValue<qulonglong>(id.value));
     choice_->setCurrentIndex(std::max(0, choice_->findData(before)));
     if (choice_->count() == 0) return stack_->setCurrentIndex(2);
     const ObjectId id{choice_->currentData().toULongLong()};
@@ -94,6 +107,7 @@ void TablesPage::refresh() {
         if (!same && at.isValid()) points_->setCurrentIndex(model_->index(at.row(), at.column()));
         return stack_->setCurrentIndex(0);
     }
+    if (const auto* bands = document::Derived::in(session_.derived().bands, id)) return showBands(*bands);
     stack_->setCurrentIndex(1);
     const auto it = session_.derived().parcels.find(id);
     if (it == session_.derived().parcels.end()) return;
@@ -116,6 +130,23 @@ void TablesPage::refresh() {
     if (g.closure.ratio) closure += tr(" (1 : %1)").arg(*g.closure.ratio, 0, 'f', 0);
     description_->setPlainText(closure + QStringLiteral("\n\n") +
                                QString::fromStdString(it->second->description));
+}
+
+void TablesPage::showBands(const document::BandTable& table) {
+    const auto& display = session_.document().settings().display;
+    bands_->setRowCount(static_cast<int>(table.bands.size()));
+    for (std::size_t i = 0; i < table.bands.size(); ++i) {
+        auto* name = new QTableWidgetItem(bandText(table, i, display));
+        name->setData(Qt::DecorationRole, bandColour(table.kind, i, table.bands.size()));
+        bands_->setItem(static_cast<int>(i), 0, name);
+        int column = 1;
+        for (const double area : {table.bands[i].planArea, table.bands[i].surfaceArea}) {
+            auto* item = new QTableWidgetItem(QString::fromStdString(formatArea(area, display)));
+            item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            bands_->setItem(static_cast<int>(i), column++, item);
+        }
+    }
+    stack_->setCurrentWidget(bands_);
 }
 
 }  // namespace erdwerk::app

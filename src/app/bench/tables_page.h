@@ -23,6 +23,7 @@ public:
 
 private:
     void refresh();
+    void showBands(const document::BandTable& table);
 
     Session& session_;
     QComboBox* choice_;
@@ -30,6 +31,7 @@ private:
     QTableView* points_;
     PointModel* model_;
     QTableWidget* courses_;
+    QTableWidget* bands_;
     QPlainTextEdit* description_;
 };
 

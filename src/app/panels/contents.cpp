@@ -13,11 +13,12 @@ namespace erdwerk::app {
 namespace {
 
 QString kindTitle(const document::Payload& payload) {
-    static const QStringList titles{QObject::tr("Survey points"), QObject::tr("3D lines"),
-                                    QObject::tr("Surfaces"),      QObject::tr("Alignments"),
-                                    QObject::tr("Profiles"),      QObject::tr("Parcels"),
-                                    QObject::tr("Label styles"),  QObject::tr("Labels"),
-                                    QObject::tr("Sheets"),        QObject::tr("Groups")};
+    static const QStringList titles{
+        QObject::tr("Survey points"), QObject::tr("3D lines"),     QObject::tr("Surfaces"),
+        QObject::tr("Alignments"),    QObject::tr("Profiles"),     QObject::tr("Parcels"),
+        QObject::tr("Label styles"),  QObject::tr("Labels"),       QObject::tr("Sheets"),
+        QObject::tr("Groups"),        QObject::tr("Point clouds"), QObject::tr("Rasters of heights"),
+        QObject::tr("Backdrops")};
     return titles.value(static_cast<int>(payload.index()));
 }
 

@@ -76,6 +76,12 @@ void Facts::refresh() {
             sheet(id);
         } else if (std::holds_alternative<document::Group>(payload)) {
             group(id);
+        } else if (std::holds_alternative<document::Cloud>(payload)) {
+            cloud(id);
+        } else if (std::holds_alternative<document::HeightRaster>(payload)) {
+            raster(id);
+        } else if (std::holds_alternative<document::Backdrop>(payload)) {
+            backdrop(id);
         } else {
             heading(text(object->name));
         }
@@ -155,21 +161,6 @@ void Facts::choice(const QString& name, const QStringList& texts, int current,
             Qt::QueuedConnection);
     });
     form_->addRow(name, box);
-}
-
-template <class T>
-void Facts::objectChoice(const QString& name, ObjectId current, std::function<Document(ObjectId)> edit,
-                         const QString& none) {
-    QStringList texts{none};
-    std::vector<ObjectId> ids{ObjectId{}};
-    int at = 0;
-    for (const ObjectId id : session_.document().all<T>()) {
-        if (id == current) at = static_cast<int>(ids.size());
-        texts << text(session_.document().nameOf(id));
-        ids.push_back(id);
-    }
-    choice(name, texts, at,
-           [ids, edit = std::move(edit)](int i) { return edit(ids[static_cast<std::size_t>(i)]); });
 }
 
 void Facts::number(const QString& name, double value, double least, std::function<Document(double)> edit) {
@@ -330,66 +321,6 @@ void Facts::line(ObjectId id, std::optional<std::size_t> vertex) {
     objectChoice<document::Group>(
         tr("Group"), document.find(id)->group,
         [this, id](ObjectId g) { return document::setGroup(session_.document(), id, g); }, tr("none"));
-}
-
-void Facts::surface(ObjectId id) {
-    const auto& document = session_.document();
-    const auto& display = document.settings().display;
-    const auto style = document.get<document::Surface>(id)->style;
-    heading(text(document.nameOf(id)));
-    const auto* result = document::Derived::in(session_.derived().surfaces, id);
-    if (result != nullptr && result->locator) {
-        const auto& f = result->figures;
-        fact(tr("Points"), QString::number(f.points));
-        fact(tr("Triangles"), QString::number(f.triangles));
-        fact(tr("Heights"), text(formatHeight(f.min.z, display) + " to " + formatHeight(f.max.z, display)));
-        fact(tr("Plan area"), text(formatArea(f.planArea, display)));
-        fact(tr("Surface area"), text(formatArea(f.surfaceArea, display)));
-        fact(tr("Conflicts"), QString::number(result->crossings.size()));
-    } else if (result != nullptr) {
-        fact(tr("Not built"), text(result->problem));
-    }
-    const auto restyle = [this, id](const std::function<void(document::SurfaceStyle&)>& change) {
-        return document::changed<document::Surface>(session_.document(), id,
-                                                    [&](document::Surface& s) { change(s.style); });
-    };
-    heading(tr("Shown as"));
-    check(tr("Contours"), style.contours,
-          [restyle](bool on) { return restyle([on](auto& s) { s.contours = on; }); });
-    number(tr("Interval"), style.interval, 0.001,
-           [restyle](double v) { return restyle([v](auto& s) { s.interval = v; }); });
-    number(tr("Index every"), style.indexEvery, 1,
-           [restyle](double v) { return restyle([v](auto& s) { s.indexEvery = static_cast<int>(v); }); });
-    check(tr("Hillshade"), style.hillshade,
-          [restyle](bool on) { return restyle([on](auto& s) { s.hillshade = on; }); });
-    check(tr("Height colours"), style.heightColours,
-          [restyle](bool on) { return restyle([on](auto& s) { s.heightColours = on; }); });
-    check(tr("Triangles"), style.triangles,
-          [restyle](bool on) { return restyle([on](auto& s) { s.triangles = on; }); });
-    sources(id);
-}
-
-void Facts::sources(ObjectId id) {
-    const auto& document = session_.document();
-    const auto& definition = *document.get<document::Surface>(id)->definition;
-    heading(tr("Sources, in order"));
-    if (definition.imported) fact(tr("Taken over"), tr("triangles from a file"));
-    number(tr("Longest edge"), definition.maxEdge, 0,
-           [this, id](double v) { return document::setMaxEdge(session_.document(), id, v); });
-    for (const auto& s : definition.sources) {
-        auto* remove = new QPushButton(tr("remove"));
-        remove->setAccessibleName(tr("Remove %1 from the surface").arg(text(document.nameOf(s.object))));
-        remove->setStyleSheet(QStringLiteral("padding: 0px 8px;"));
-        connect(remove, &QPushButton::clicked, this, [this, id, object = s.object] {
-            const auto next = document::removeSource(session_.document(), id, object);
-            QMetaObject::invokeMethod(
-                this, [this, next] { session_.apply(tr("Remove a source"), next); }, Qt::QueuedConnection);
-        });
-        auto* name = new QLabel(text(document.nameOf(s.object)) + QStringLiteral("\n") +
-                                QString::fromUtf8(roleName(s.role).data()));
-        name->setWordWrap(true);
-        form_->addRow(name, remove);
-    }
 }
 
 void Facts::alignment(ObjectId id) {

@@ -21,7 +21,16 @@ private:
     void points(ObjectId id);
     void line(ObjectId id, std::optional<std::size_t> vertex);
     void surface(ObjectId id);
+    void surfaceStyle(ObjectId id);
+    void thinning(ObjectId id);
+    void fitCheck(ObjectId id);
     void sources(ObjectId id);
+    void sourceRow(ObjectId id, const document::Source& source);
+    void addSourceRow(ObjectId id);
+    void ownEdits(ObjectId id);
+    void cloud(ObjectId id);
+    void raster(ObjectId id);
+    void backdrop(ObjectId id);
     void alignment(ObjectId id);
     void profile(ObjectId id);
     void parcel(ObjectId id);
@@ -46,8 +55,26 @@ private:
     void number(const QString& name, double value, double least,
                 std::function<document::Document(double)> edit);
 
+    /// Applies an edit after the panel has let go of the control that asked for it.
+    void later(const QString& what, const document::Document& next);
+
     Session& session_;
     QFormLayout* form_ = nullptr;
 };
+
+template <class T>
+void Facts::objectChoice(const QString& name, ObjectId current,
+                         std::function<document::Document(ObjectId)> edit, const QString& none) {
+    QStringList texts{none};
+    std::vector<ObjectId> ids{ObjectId{}};
+    int at = 0;
+    for (const ObjectId id : session_.document().all<T>()) {
+        if (id == current) at = static_cast<int>(ids.size());
+        texts << QString::fromStdString(session_.document().nameOf(id));
+        ids.push_back(id);
+    }
+    choice(name, texts, at,
+           [ids, edit = std::move(edit)](int i) { return edit(ids[static_cast<std::size_t>(i)]); });
+}
 
 }  // namespace erdwerk::app

@@ -13,7 +13,7 @@ Rack::Rack(ActionList& actions, Session& session, QWidget* parent) : QScrollArea
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto* content = new QWidget;
     content->setStyleSheet(
-        QStringLiteral("QToolButton { border: none; border-radius: 4px; padding: 4px 6px; text-align: left; "
+        QStringLiteral("QToolButton { border: none; border-radius: 4px; padding: 2px 6px; text-align: left; "
                        "} QToolButton:hover { background: #E8E3D9; }"
                        "QToolButton:checked { background: #F3DFD6; font-weight: 600; } QToolButton:focus { "
                        "background: #E8E3D9; }"));
@@ -36,8 +36,16 @@ void Rack::setStage(Stage stage) {
     title->setFont(theme::font(12, true));
     title->setStyleSheet(QStringLiteral("color: #5F6B74; padding: 2px 6px;"));
     layout_->addWidget(title);
+    QString section;
     for (const Action& a : actions_.all()) {
         if (a.stage != stage) continue;
+        if (!a.section.isEmpty() && a.section != section) {
+            section = a.section;
+            auto* heading = new QLabel(section);
+            heading->setFont(theme::font(11));
+            heading->setStyleSheet(QStringLiteral("color: #6B7780; padding: 6px 6px 1px 6px;"));
+            layout_->addWidget(heading);
+        }
         auto* button = new QToolButton;
         button->setObjectName(a.id);
         button->setText(a.text);

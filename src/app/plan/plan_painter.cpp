@@ -5,6 +5,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "app/plan/dense_layers.h"
 #include "app/shell/theme.h"
 
 namespace erdwerk::app {
@@ -16,13 +17,6 @@ QPolygonF polyline(const geometry::Path& path, const ViewTransform& view) {
     QPolygonF out;
     for (const Vec2 p : geometry::flattened(path, 0.2 / view.scale)) out << view.toPicture(p);
     return out;
-}
-
-double roundStep(double least) {
-    const double power = std::pow(10, std::floor(std::log10(std::max(least, 1e-9))));
-    for (const double f : {1.0, 2.0, 5.0})
-        if (f * power >= least) return f * power;
-    return 10 * power;
 }
 
 PlanPainter::PlanPainter(QPainter& painter, const Snapshot& snapshot, const ViewTransform& view,
@@ -78,11 +72,26 @@ void PlanPainter::paint() {
 }
 
 void PlanPainter::surfaces() {
+    const LayerCanvas canvas{painter_, snapshot_, view_, options_.unit, options_.cancel};
+    if (options_.shading && options_.source) paintBackdrops(canvas);
+    for (const auto& [id, result] : derived_.surfaces) {
+        const auto* surface = document_.get<document::Surface>(id);
+        if (surface == nullptr || !result->locator || !visible(id) || stopped() || !options_.shading ||
+            !options_.ground)
+            continue;
+        if (surface->style.bands != document::Bands::None)
+            paintBands(canvas, id);
+        else if (surface->style.hillshade || surface->style.heightColours)
+            shading(id, surface->style);
+    }
+    // Clouds lie over the colours of the ground and under its lines.
+    if (options_.shading && options_.source && !stopped()) paintClouds(canvas);
+    if (!options_.ground) return;
+    if (options_.cutFill && !stopped()) paintCutFill(canvas, *options_.cutFill);
     for (const auto& [id, result] : derived_.surfaces) {
         const auto* surface = document_.get<document::Surface>(id);
         if (surface == nullptr || !result->locator || !visible(id) || stopped()) continue;
-        if (options_.shading && (surface->style.hillshade || surface->style.heightColours))
-            shading(id, surface->style);
+        if (options_.shading && surface->style.deviation) paintDeviation(canvas, id);
         if (surface->style.triangles) triangles(*result->locator);
         if (surface->style.contours) contours(id, surface->style);
     }

@@ -10,11 +10,16 @@
 
 namespace erdwerk::app {
 
+struct CutFillLayer;
+
 struct PlanOptions {
     double unit = 1;      ///< picture units per screen pixel (line widths and text sizes are given in pixels)
     bool shading = true;  ///< height colours and hillshade, as a raster
     bool gridCrosses = true;
     bool pointTexts = true;
+    bool source = true;  ///< clouds and backdrops
+    bool ground = true;  ///< surfaces
+    std::shared_ptr<const CutFillLayer> cutFill = {};
     const std::atomic<bool>* cancel = nullptr;
 };
 
@@ -61,8 +66,5 @@ private:
 
 /// The flattened path in picture coordinates.
 QPolygonF polyline(const geometry::Path& path, const ViewTransform& view);
-/// A round number of ground units for grids and bars that is at least `least`: 1, 2 or 5 times a power of
-/// ten.
-double roundStep(double least);
 
 }  // namespace erdwerk::app

@@ -22,28 +22,65 @@ PlanView::PlanView(Session& session, QWidget* parent) : QWidget(parent), session
     setFocusPolicy(Qt::StrongFocus);
     setMinimumSize(280, 160);
     setCursor(Qt::CrossCursor);
-    painterThread_ = std::make_unique<LatestWorker<Request, Picture>>(
-        this,
-        [](const Request& request, const std::atomic<bool>& cancel) -> std::optional<Picture> {
-            Picture out{QImage((request.view.size * request.ratio).toSize(), QImage::Format_RGB32),
-                        request.view};
-            out.image.setDevicePixelRatio(request.ratio);
-            out.image.fill(theme::paper);
-            QPainter painter(&out.image);
-            PlanOptions options;
-            options.cancel = &cancel;
-            PlanPainter(painter, *request.snapshot, request.view, options).paint();
-            return cancel ? std::nullopt : std::optional(std::move(out));
-        },
-        [this](Picture picture) {
-            picture_ = std::move(picture);
-            update();
-        });
+    painterThread_ = std::make_unique<LatestWorker<Request, Picture>>(this, &PlanView::paintPicture,
+                                                                      [this](Picture picture) {
+                                                                          picture_ = std::move(picture);
+                                                                          update();
+                                                                      });
     connect(&session_, &Session::resultsChanged, this, &PlanView::refresh);
     connect(&session_, &Session::selectionChanged, this, qOverload<>(&QWidget::update));
     connect(&session_, &Session::hoverChanged, this, qOverload<>(&QWidget::update));
     connect(&session_, &Session::goToPlace, this,
             [this](Vec2 place) { setView(place, std::max(view_.scale, 12.0)); });
+}
+
+std::optional<PlanView::Picture> PlanView::paintPicture(const Request& request,
+                                                        const std::atomic<bool>& cancel) {
+    const auto paint = [&](const PlanOptions& options, QImage::Format format) {
+        QImage image((request.view.size * request.ratio).toSize(), format);
+        image.setDevicePixelRatio(request.ratio);
+        image.fill(format == QImage::Format_RGB32 ? theme::paper : QColor(Qt::transparent));
+        QPainter painter(&image);
+        PlanPainter(painter, *request.snapshot, request.view, options).paint();
+        return image;
+    };
+    PlanOptions options;
+    options.cancel = &cancel;
+    options.cutFill = request.cutFill;
+    Picture out{{}, request.view};
+    if (!request.fade) {
+        out.image = paint(options, QImage::Format_RGB32);
+    } else {
+        // Below the sources, over it the surfaces as far as they are faded in.
+        options.ground = false;
+        out.image = paint(options, QImage::Format_RGB32);
+        options.ground = true;
+        options.source = false;
+        if (*request.fade > 0 && !cancel) {
+            const QImage over = paint(options, QImage::Format_ARGB32_Premultiplied);
+            QPainter painter(&out.image);
+            QImage paper(out.image.size(), QImage::Format_RGB32);
+            paper.setDevicePixelRatio(request.ratio);
+            paper.fill(theme::paper);
+            QPainter onPaper(&paper);
+            onPaper.drawImage(QPointF(0, 0), over);
+            onPaper.end();
+            painter.setOpacity(*request.fade);
+            painter.drawImage(QPointF(0, 0), paper);
+        }
+    }
+    return cancel ? std::nullopt : std::optional(std::move(out));
+}
+
+void PlanView::setFade(std::optional<double> surfaces) {
+    fade_ = surfaces;
+    refresh();
+}
+
+void PlanView::setCutFill(std::shared_ptr<const CutFillLayer> layer) {
+    if (cutFill_ == layer) return;
+    cutFill_ = std::move(layer);
+    refresh();
 }
 
 PlanView::~PlanView() {
@@ -57,7 +94,7 @@ bool PlanView::settled() const {
 void PlanView::refresh() {
     view_.size = size();
     if (size().isEmpty()) return;
-    painterThread_->request({session_.snapshot(), view_, devicePixelRatioF()}, true);
+    painterThread_->request({session_.snapshot(), view_, devicePixelRatioF(), fade_, cutFill_}, true);
     update();
 }
 
@@ -85,6 +122,10 @@ void PlanView::fit() {
         for (const auto& s : line->path) box.add(boundsOf(s));
     for (const auto& [id, surface] : session_.derived().surfaces)
         if (surface->locator) box.add(surface->locator->tin().bounds());
+    for (const auto& [id, tiles] : session_.derived().clouds)
+        if (!tiles->cloud().empty()) box.add(tiles->cloud().bounds());
+    for (const ObjectId id : d.all<document::HeightRaster>())
+        if (const auto& raster = d.get<document::HeightRaster>(id)->raster) box.add(raster->bounds());
     fitTo(box);
 }
 
@@ -115,7 +156,22 @@ void PlanView::paintEvent(QPaintEvent*) {
     if (tool_ != nullptr) tool_->paintGhost(painter, view_);
     paintHover(painter);
     paintScaleBar(painter);
+    if (fade_) paintCaption(painter);
     if (session_.document().objects().empty()) paintEmpty(painter);
+}
+
+void PlanView::paintCaption(QPainter& painter) {
+    const QString text = *fade_ >= 1   ? tr("surfaces")
+                         : *fade_ <= 0 ? tr("sources")
+                                       : tr("sources, surfaces over them %1 %").arg(qRound(100 * *fade_));
+    painter.setFont(theme::font(12, true));
+    const QRectF box = QFontMetricsF(painter.font()).boundingRect(text).adjusted(-7, -3, 7, 3);
+    const QRectF room(QPointF(10, 8), box.size());
+    painter.setPen(QPen(theme::hairline, 1));
+    painter.setBrush(QColor(255, 255, 255, 235));
+    painter.drawRoundedRect(room, 3, 3);
+    painter.setPen(theme::ink);
+    painter.drawText(room, Qt::AlignCenter, text);
 }
 
 void PlanView::paintEmpty(QPainter& painter) {

@@ -5,6 +5,7 @@
 #include <QWidget>
 #include <optional>
 
+#include "app/plan/dense_layers.h"
 #include "app/plan/plan_painter.h"
 #include "app/plan/snap.h"
 #include "app/shell/session.h"
@@ -22,6 +23,11 @@ public:
     void setView(geometry::Vec2 centre, double scale);
     void fit();
     void fitTo(const geometry::Box& box);
+    /// What is shown of dense sources and surfaces: one faded over the other (0: only sources, 1: only
+    /// surfaces), or both as usual.
+    void setFade(std::optional<double> surfaces);
+    [[nodiscard]] const std::optional<double>& fade() const { return fade_; }
+    void setCutFill(std::shared_ptr<const CutFillLayer> layer);
     /// The tool that gets clicks and keys; null selects.
     void setTool(Tool* tool);
     [[nodiscard]] const std::optional<Snap>& snap() const { return snap_; }
@@ -52,12 +58,15 @@ private:
         SnapshotPointer snapshot;
         ViewTransform view;
         double ratio = 1;
+        std::optional<double> fade;
+        std::shared_ptr<const CutFillLayer> cutFill;
     };
     struct Picture {
         QImage image;
         ViewTransform view;
     };
     void refresh();
+    static std::optional<Picture> paintPicture(const Request& request, const std::atomic<bool>& cancel);
     void updateSnap(QPointF at);
     void pick(const Snap& snap, Qt::KeyboardModifiers modifiers);
     void startDrag(const Snap& snap);
@@ -66,12 +75,15 @@ private:
     void paintFindings(QPainter& painter);
     void paintHover(QPainter& painter);
     void paintEmpty(QPainter& painter);
+    void paintCaption(QPainter& painter);
     void paintScaleBar(QPainter& painter);
     [[nodiscard]] document::Document dragged(geometry::Vec2 place) const;
 
     Session& session_;
     ViewTransform view_;
     Picture picture_;
+    std::optional<double> fade_;
+    std::shared_ptr<const CutFillLayer> cutFill_;
     Tool* tool_ = nullptr;
     std::optional<Snap> snap_;
     std::vector<Snap> stacked_;  ///< all that lies under the cursor

@@ -22,7 +22,8 @@ enum class SnapKind {
     Alignment,
     Parcel,
     Label,
-    Surface
+    Surface,
+    Typed  ///< not a place: a figure (as height) or a name
 };
 
 struct Snap {

@@ -6,7 +6,9 @@
 #include <QWheelEvent>
 #include <cmath>
 
+#include "app/plan/dense_layers.h"
 #include "app/shell/theme.h"
+#include "core/document/dense_source.h"
 
 namespace erdwerk::app {
 
@@ -14,6 +16,9 @@ using geometry::Vec2;
 using geometry::Vec3;
 
 namespace {
+
+/// Half the angle of view, upright.
+constexpr double halfAngle = 19 * 3.14159265358979 / 180;
 
 constexpr const char* surfaceVertex = R"(#version 330 core
 layout(location = 0) in vec3 place;
@@ -33,6 +38,10 @@ uniform float high;
 uniform float exaggeration;
 uniform vec3 ramp[5];
 uniform bool coloured;
+uniform bool draped;
+uniform sampler2D backdrop;
+uniform vec3 across;
+uniform vec3 down;
 out vec4 colour;
 void main() {
     vec3 n = normalize(cross(dFdx(at), dFdy(at)));
@@ -41,8 +50,32 @@ void main() {
     float s = clamp((at.z / exaggeration - low) / max(high - low, 0.001), 0.0, 1.0) * 4.0;
     int i = min(int(s), 3);
     vec3 base = coloured ? mix(ramp[i], ramp[i + 1], s - float(i)) : vec3(0.93, 0.90, 0.84);
+    vec2 uv = vec2(dot(across, vec3(at.xy, 1.0)), dot(down, vec3(at.xy, 1.0)));
+    if (draped && uv.x >= 0.0 && uv.x <= 1.0 && uv.y >= 0.0 && uv.y <= 1.0)
+        base = texture(backdrop, uv).rgb;
     colour = vec4(base * light, 1.0);
 })";
+
+constexpr const char* pointVertex = R"(#version 330 core
+layout(location = 0) in vec3 place;
+layout(location = 1) in vec4 tint;
+uniform mat4 matrix;
+uniform float exaggeration;
+uniform float size;
+out vec4 shown;
+void main() {
+    gl_Position = matrix * vec4(place.xy, place.z * exaggeration, 1.0);
+    gl_PointSize = clamp(size / gl_Position.w, 1.0, 6.0);
+    shown = tint;
+})";
+
+constexpr const char* pointFragment = R"(#version 330 core
+in vec4 shown;
+out vec4 colour;
+void main() { colour = vec4(shown.rgb, 1.0); })";
+
+/// Points of one cloud that are drawn at most: more than a screen can tell apart.
+constexpr std::size_t pointBudget = 700'000;
 
 constexpr const char* lineVertex = R"(#version 330 core
 layout(location = 0) in vec3 place;
@@ -93,6 +126,9 @@ SceneView::~SceneView() {
     lineBuffer_.destroy();
     surfaceProgram_.reset();
     lineProgram_.reset();
+    pointProgram_.reset();
+    clouds_.clear();
+    backdrop_.reset();
     doneCurrent();
 }
 
@@ -110,6 +146,12 @@ void SceneView::fit() {
         low = std::min(low, shading->lowest());
         high = std::max(high, shading->highest());
     }
+    for (const auto& [id, tiles] : session_.derived().clouds) {
+        if (tiles->cloud().empty()) continue;
+        box.add(tiles->cloud().bounds());
+        low = std::min(low, tiles->cloud().min().z);
+        high = std::max(high, tiles->cloud().max().z);
+    }
     if (box.empty()) {
         for (const auto& [id, line] : session_.derived().lines)
             for (const auto& s : line->path) box.add(boundsOf(s));
@@ -118,6 +160,7 @@ void SceneView::fit() {
     if (box.empty()) return;
     if (std::abs(box.centre().x - origin_.x) + std::abs(box.centre().y - origin_.y) > 1) {
         surfaces_.clear();
+        clouds_.clear();
         linesOf_.reset();
     }
     origin_ = box.centre();
@@ -145,7 +188,20 @@ void SceneView::orbit(double turn, double tilt) {
 
 void SceneView::zoom(double factor) {
     distance_ = std::clamp(distance_ * factor, 0.5, 1e6);
+    Q_EMIT moved();
     update();
+}
+
+void SceneView::follow(Vec2 centre, double scale) {
+    if (!fitted_ || scale <= 0) return;
+    target_ = local(centre, session_.derived().topHeight(centre).value_or(originZ_));
+    distance_ = std::clamp(std::max(1, height()) / scale / (2 * std::tan(halfAngle)), 0.5, 1e6);
+    update();
+}
+
+SceneView::PlanPlace SceneView::planView() const {
+    return {{static_cast<double>(target_.x()) + origin_.x, static_cast<double>(target_.y()) + origin_.y},
+            std::max(1, height()) / (distance_ * 2 * std::tan(halfAngle))};
 }
 
 QMatrix4x4 SceneView::matrix() const {
@@ -170,6 +226,13 @@ void SceneView::initializeGL() {
     lineProgram_->addShaderFromSourceCode(QOpenGLShader::Vertex, lineVertex);
     lineProgram_->addShaderFromSourceCode(QOpenGLShader::Fragment, lineFragment);
     lineProgram_->link();
+    pointProgram_ = std::make_unique<QOpenGLShaderProgram>();
+    pointProgram_->addShaderFromSourceCode(QOpenGLShader::Vertex, pointVertex);
+    pointProgram_->addShaderFromSourceCode(QOpenGLShader::Fragment, pointFragment);
+    pointProgram_->link();
+    clouds_.clear();
+    backdrop_.reset();
+    backdropOf_.reset();
     lineArray_ = std::make_unique<QOpenGLVertexArrayObject>();
     lineArray_->create();
     lineBuffer_.create();
@@ -210,6 +273,120 @@ void SceneView::uploadSurfaces() {
         glVertexAttribPointer(0, 3, GL_FLOAT, GL_FALSE, 0, nullptr);
         mesh->count = static_cast<int>(tin.corners().size());
     }
+}
+
+void SceneView::uploadClouds() {
+    const auto& derived = session_.derived();
+    std::erase_if(clouds_, [&](const auto& entry) { return derived.clouds.count(entry.first) == 0; });
+    for (const auto& [id, tiles] : derived.clouds) {
+        const auto object = derived.document.find(id);
+        const auto* cloud = derived.document.get<document::Cloud>(id);
+        if (!object || cloud == nullptr || !cloud->cloud) continue;
+        const Vec2 centre{static_cast<double>(target_.x()) + origin_.x,
+                          static_cast<double>(target_.y()) + origin_.y};
+        const auto square = [&](double half) {
+            geometry::Box box;
+            box.add(Vec2{centre.x - half, centre.y - half});
+            box.add(Vec2{centre.x + half, centre.y + half});
+            return box;
+        };
+        auto& points = clouds_[id];
+        // The window is kept while it holds what is looked at and is not much too wide for it.
+        const geometry::Box seen = square(distance_ * 0.7);
+        const bool holds =
+            points && points->made == object && points->window.contains({seen.minX, seen.minY}) &&
+            points->window.contains({seen.maxX, seen.maxY}) && points->window.width() < 4 * seen.width();
+        if (holds) continue;
+        points = std::make_unique<CloudPoints>();
+        points->made = object;
+        points->window = square(distance_ * 1.4);
+        struct Vertex {
+            float x, y, z;
+            QRgb tint;
+        };
+        std::vector<Vertex> vertices;
+        const document::CloudPart part(*cloud);
+        tiles->sample(points->window, pointBudget, [&](std::uint32_t i) {
+            if (!part.has(i)) return;
+            const Vec3 p = cloud->cloud->place(i);
+            const QVector3D q = local(p.plan(), p.z);
+            // Bytes red, green, blue, alpha, as the shader reads them.
+            const QRgb c = cloudColour(*cloud, i);
+            vertices.push_back({q.x(), q.y(), q.z(),
+                                0xff000000U | static_cast<QRgb>(qBlue(c) << 16) |
+                                    static_cast<QRgb>(qGreen(c) << 8) | static_cast<QRgb>(qRed(c))});
+        });
+        const double area = points->window.width() * points->window.height();
+        points->spacing =
+            std::max(tiles->cloud().spacing(),
+                     std::sqrt(area / static_cast<double>(std::max<std::size_t>(1, vertices.size()))));
+        points->count = static_cast<int>(vertices.size());
+        points->array = std::make_unique<QOpenGLVertexArrayObject>();
+        points->array->create();
+        const QOpenGLVertexArrayObject::Binder binder(points->array.get());
+        points->buffer.create();
+        points->buffer.bind();
+        points->buffer.allocate(vertices.data(), static_cast<int>(vertices.size() * sizeof(Vertex)));
+        glEnableVertexAttribArray(0);
+        glVertexAttribPointer(0, 3, GL_FLOAT, GL_FALSE, sizeof(Vertex), nullptr);
+        glEnableVertexAttribArray(1);
+        glVertexAttribPointer(1, 4, GL_UNSIGNED_BYTE, GL_TRUE, sizeof(Vertex),
+                              reinterpret_cast<const void*>(offsetof(Vertex, tint)));
+    }
+}
+
+void SceneView::drawClouds(const QMatrix4x4& m) {
+    glEnable(GL_PROGRAM_POINT_SIZE);
+    pointProgram_->bind();
+    pointProgram_->setUniformValue("matrix", m);
+    pointProgram_->setUniformValue("exaggeration", static_cast<float>(exaggeration_));
+    for (auto& [id, points] : clouds_) {
+        const auto object = session_.derived().document.find(id);
+        if (!object || points->count == 0 || session_.derived().document.hidden(*object)) continue;
+        // As wide as the points stand apart, in pixels at unit depth.
+        pointProgram_->setUniformValue(
+            "size", static_cast<float>(points->spacing * 1.3 * height() * devicePixelRatioF() /
+                                       (2 * std::tan(halfAngle))));
+        const QOpenGLVertexArrayObject::Binder binder(points->array.get());
+        glDrawArrays(GL_POINTS, 0, points->count);
+    }
+    pointProgram_->release();
+}
+
+void SceneView::bindBackdrop() {
+    const auto& document = session_.derived().document;
+    std::shared_ptr<const document::Picture> top;
+    for (const ObjectId id : document.all<document::Backdrop>()) {
+        const auto* b = document.get<document::Backdrop>(id);
+        if (b->picture && b->visible && !document.hidden(*document.find(id))) top = b->picture;
+    }
+    if (top != backdropOf_) {
+        backdropOf_ = top;
+        backdrop_.reset();
+        if (top) {
+            const QImage image(top->rgb.data(), static_cast<int>(top->columns), static_cast<int>(top->rows),
+                               static_cast<qsizetype>(3 * top->columns), QImage::Format_RGB888);
+            backdrop_ = std::make_unique<QOpenGLTexture>(image.convertToFormat(QImage::Format_RGBA8888));
+            backdrop_->setMinificationFilter(QOpenGLTexture::LinearMipMapLinear);
+            backdrop_->setMagnificationFilter(QOpenGLTexture::Linear);
+        }
+    }
+    surfaceProgram_->setUniformValue("draped", backdrop_ != nullptr);
+    if (!backdrop_) return;
+    // From local places to columns and rows: the picture's affine turned round.
+    const auto& t = top->transform;
+    const double d = t[1] * t[5] - t[2] * t[4];
+    if (d == 0) return surfaceProgram_->setUniformValue("draped", false);
+    const double dx = origin_.x - t[0];
+    const double dy = origin_.y - t[3];
+    const auto row = [&](double a, double b, double size) {
+        return QVector3D(static_cast<float>(a / d / size), static_cast<float>(b / d / size),
+                         static_cast<float>((a * dx + b * dy) / d / size));
+    };
+    surfaceProgram_->setUniformValue("across", row(t[5], -t[2], static_cast<double>(top->columns)));
+    surfaceProgram_->setUniformValue("down", row(-t[4], t[1], static_cast<double>(top->rows)));
+    backdrop_->bind(0);
+    surfaceProgram_->setUniformValue("backdrop", 0);
 }
 
 void SceneView::uploadLines() {
@@ -276,6 +453,7 @@ void SceneView::paintGL() {
     glClear(GL_COLOR_BUFFER_BIT | GL_DEPTH_BUFFER_BIT);
     glEnable(GL_DEPTH_TEST);
     uploadSurfaces();
+    uploadClouds();
     uploadLines();
     const QMatrix4x4 m = matrix();
     surfaceProgram_->bind();
@@ -290,6 +468,7 @@ void SceneView::paintGL() {
                    static_cast<float>(c.blueF())};
     }
     surfaceProgram_->setUniformValueArray("ramp", ramp.data(), 5);
+    bindBackdrop();
     for (auto& [id, mesh] : surfaces_) {
         const auto object = session_.derived().document.find(id);
         if (!object || session_.derived().document.hidden(*object)) continue;
@@ -299,6 +478,7 @@ void SceneView::paintGL() {
         glDrawElements(GL_TRIANGLES, mesh->count, GL_UNSIGNED_INT, nullptr);
     }
     surfaceProgram_->release();
+    drawClouds(m);
     drawLines(m);
     glDisable(GL_DEPTH_TEST);
     paintOverlay();
@@ -382,7 +562,7 @@ void SceneView::paintOverlay() {
     painter.drawText(rect().adjusted(8, 6, -8, -6), Qt::AlignLeft | Qt::AlignBottom,
                      tr("heights × %1   ·   drag to orbit, right-drag to move, wheel to zoom")
                          .arg(exaggeration_, 0, 'f', 1));
-    if (surfaces_.empty() && strokes_.empty())
+    if (surfaces_.empty() && strokes_.empty() && clouds_.empty())
         painter.drawText(rect(), Qt::AlignCenter, tr("A surface or 3D lines are shown here."));
 }
 
@@ -392,15 +572,16 @@ void SceneView::mousePressEvent(QMouseEvent* event) {
 }
 
 void SceneView::mouseMoveEvent(QMouseEvent* event) {
-    const QPointF moved = event->position() - last_;
+    const QPointF shift = event->position() - last_;
     last_ = event->position();
-    if ((event->buttons() & Qt::LeftButton) != 0) return orbit(moved.x() * 0.4, moved.y() * 0.3);
+    if ((event->buttons() & Qt::LeftButton) != 0) return orbit(shift.x() * 0.4, shift.y() * 0.3);
     if ((event->buttons() & (Qt::RightButton | Qt::MiddleButton)) != 0) {
         const double a = turn_ * 3.14159265358979 / 180;
         const double f = distance_ / height() * 0.7;
         const QVector3D right(static_cast<float>(std::cos(a)), static_cast<float>(-std::sin(a)), 0);
         const QVector3D ahead(static_cast<float>(std::sin(a)), static_cast<float>(std::cos(a)), 0);
-        target_ += right * static_cast<float>(-moved.x() * f) + ahead * static_cast<float>(moved.y() * f);
+        target_ += right * static_cast<float>(-shift.x() * f) + ahead * static_cast<float>(shift.y() * f);
+        Q_EMIT moved();
         return update();
     }
     const auto place = placeUnder(event->position());

@@ -6,6 +6,7 @@
 #include <QOpenGLBuffer>
 #include <QOpenGLFunctions_3_3_Core>
 #include <QOpenGLShaderProgram>
+#include <QOpenGLTexture>
 #include <QOpenGLVertexArrayObject>
 #include <QOpenGLWidget>
 #include <memory>
@@ -29,6 +30,16 @@ public:
     [[nodiscard]] std::optional<geometry::Vec3> placeUnder(QPointF pixel) const;
     void orbit(double turn, double tilt);
     void zoom(double factor);
+    /// Looks at a place at the scale of a plan (pixels per project unit).
+    void follow(geometry::Vec2 centre, double scale);
+    struct PlanPlace {
+        geometry::Vec2 centre;
+        double scale = 1;
+    };
+    [[nodiscard]] PlanPlace planView() const;
+
+Q_SIGNALS:
+    void moved();  ///< by the user, in plan or scale
 
 protected:
     void initializeGL() override;
@@ -48,6 +59,19 @@ private:
         QOpenGLBuffer indices{QOpenGLBuffer::IndexBuffer};
         int count = 0;
     };
+    /// As many points of a cloud as the view can show, from the window round the target.
+    struct CloudPoints {
+        std::shared_ptr<const void> made;  ///< the object they were made from
+        geometry::Box window;
+        std::unique_ptr<QOpenGLVertexArrayObject> array;
+        QOpenGLBuffer buffer{QOpenGLBuffer::VertexBuffer};
+        int count = 0;
+        double spacing = 1;  ///< of what is shown
+    };
+    void uploadClouds();
+    void drawClouds(const QMatrix4x4& matrix);
+    /// The backdrop that is draped over the surfaces, as texture; sets the uniforms of the bound program.
+    void bindBackdrop();
     void uploadSurfaces();
     void uploadLines();
     void drawLines(const QMatrix4x4& matrix);
@@ -70,6 +94,10 @@ private:
     std::vector<Ref> linesSelection_;
     std::unique_ptr<QOpenGLShaderProgram> surfaceProgram_;
     std::unique_ptr<QOpenGLShaderProgram> lineProgram_;
+    std::unique_ptr<QOpenGLShaderProgram> pointProgram_;
+    std::map<ObjectId, std::unique_ptr<CloudPoints>> clouds_;
+    std::unique_ptr<QOpenGLTexture> backdrop_;
+    std::shared_ptr<const document::Picture> backdropOf_;
     geometry::Vec2 origin_;  ///< local origin: floats keep millimetres near it
     double originZ_ = 0;
     double low_ = 0;

@@ -185,6 +185,14 @@ void SectionView::paintSeries(QPainter& painter, const Frame& f) {
     for (auto s = data_.series.rbegin(); s != data_.series.rend(); ++s) {
         painter.setPen(QPen(s->colour, s->width, s->dashed ? Qt::DashLine : Qt::SolidLine));
         painter.setBrush(Qt::NoBrush);
+        if (s->dots) {
+            for (const auto& p : s->points)
+                if (p.height)
+                    painter.fillRect(
+                        QRectF(f.map(p.distance, *p.height) - QPointF(0.8, 0.8), QSizeF(1.6, 1.6)),
+                        s->colour);
+            continue;
+        }
         QPolygonF run;
         for (const auto& p : s->points) {
             if (p.height) {

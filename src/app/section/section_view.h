@@ -19,6 +19,7 @@ struct SectionSeries {
     double width = 1.5;
     bool dashed = false;
     std::vector<SectionPoint> points;
+    bool dots = false;  ///< points of a cloud: not joined
 };
 
 /// A vertex or PVI that can be dragged up and down (and along, when `along`).

@@ -24,13 +24,19 @@ struct Action {
         key;  ///< with Ctrl: anywhere; a single letter of its name: in the plan, while its stage is shown
     std::function<void()> run;
     std::function<QString()> whyNot;  ///< empty text: it can run now
+    QString section = {};             ///< heading on the rack that it stands under
 };
 
 class ActionList : public QObject {
     Q_OBJECT
 public:
     using QObject::QObject;
-    void add(Action action) { actions_.push_back(std::move(action)); }
+    void add(Action action) {
+        action.section = section_;
+        actions_.push_back(std::move(action));
+    }
+    /// The heading of the actions that are added from now on.
+    void setSection(QString section) { section_ = std::move(section); }
     [[nodiscard]] const std::vector<Action>& all() const { return actions_; }
     [[nodiscard]] const Action* find(const QString& id) const;
     /// The action of a stage with this single letter.
@@ -42,6 +48,7 @@ Q_SIGNALS:
     void refused(const QString& reason);
 
 private:
+    QString section_;
     std::vector<Action> actions_;
 };
 

@@ -11,6 +11,7 @@
 #include <QVBoxLayout>
 
 #include "app/shell/theme.h"
+#include "core/document/dense_source.h"
 #include "core/document/edit.h"
 
 namespace erdwerk::app {
@@ -57,14 +58,10 @@ void MainWindow::buildWindow() {
     auto* left = new QSplitter(Qt::Vertical);
     left->addWidget(rack_);
     left->addWidget(contents_);
-    left->setSizes({330, 220});
-    plan_ = new PlanView(session_);
-    scene_ = new SceneView(session_);
-    views_ = new QSplitter(Qt::Horizontal);
-    views_->addWidget(plan_);
-    views_->addWidget(scene_);
-    views_->setSizes({560, 300});
-    views_->setChildrenCollapsible(false);
+    left->setSizes({360, 190});
+    views_ = new TwinViews(session_);
+    plan_ = views_->plan();
+    scene_ = views_->scene();
     facts_ = new Facts(session_);
     auto* middle = new QSplitter(Qt::Horizontal);
     middle->addWidget(left);
@@ -84,6 +81,12 @@ void MainWindow::buildWindow() {
     bench_->addTab(grades_, tr("Grades"));
     bench_->addTab(profile_, tr("Profile"));
     bench_->addTab(findings_, tr("Findings"));
+    fit_ = new FitPage(session_);
+    slice_ = new SlicePage(session_);
+    volumes_ = new VolumesPage(session_);
+    bench_->addTab(fit_, tr("Fit"));
+    bench_->addTab(slice_, tr("Section"));
+    bench_->addTab(volumes_, tr("Volumes"));
     bench_->addTab(tables_, tr("Tables"));
     bench_->addTab(history_, tr("History"));
     auto* lower = new QWidget;
@@ -110,7 +113,6 @@ void MainWindow::buildWindow() {
     statusBar()->addWidget(cursor_, 1);
     statusBar()->addPermanentWidget(scale_);
     statusBar()->setSizeGripEnabled(false);
-    scene_->hide();
 }
 
 void MainWindow::connectViews() {
@@ -163,7 +165,7 @@ void MainWindow::connectViews() {
             for (const auto& s : r->path) box.add(boundsOf(s));
         if (const auto* a = document::Derived::in(d.alignments, id))
             for (const auto& s : a->path) box.add(boundsOf(s));
-        if (const auto* s = d.surface(id)) box.add(s->tin().bounds());
+        box.add(document::boundsOf(d, id));
         if (const auto* p = session_.document().get<document::Parcel>(id))
             if (const auto* r = document::Derived::in(d.lines, p->line))
                 for (const auto& s : r->path) box.add(boundsOf(s));
@@ -180,6 +182,7 @@ void MainWindow::connectViews() {
             QMessageBox::warning(this, tr("Not recovered"), QString::fromStdString(done.error().message()));
     });
     plan_->installEventFilter(this);
+    connectGroundPages();
 }
 
 void MainWindow::showProject(bool shown) {
@@ -288,12 +291,12 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
 }
 
 void MainWindow::showTwin(bool on) {
-    scene_->setVisible(on);
+    views_->setTwin(on ? TwinViews::Twin::Scene : TwinViews::Twin::None);
 }
 
 void MainWindow::settle() {
     session_.waitForResults();
-    while (!plan_->settled()) {
+    while (!plan_->settled() || !views_->second()->settled() || volumes_->isWorking()) {
         QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
         QThread::msleep(1);
     }

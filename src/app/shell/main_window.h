@@ -9,10 +9,13 @@
 #include <memory>
 
 #include "app/bench/findings_page.h"
+#include "app/bench/fit_page.h"
 #include "app/bench/grades_page.h"
 #include "app/bench/history_page.h"
 #include "app/bench/profile_page.h"
+#include "app/bench/slice_page.h"
 #include "app/bench/tables_page.h"
+#include "app/bench/volumes_page.h"
 #include "app/panels/contents.h"
 #include "app/panels/facts.h"
 #include "app/panels/rack.h"
@@ -23,6 +26,7 @@
 #include "app/shell/session.h"
 #include "app/shell/stage_bar.h"
 #include "app/shell/start_page.h"
+#include "app/shell/twin_views.h"
 
 namespace erdwerk::app {
 
@@ -43,6 +47,10 @@ public:
     [[nodiscard]] ProfilePage* profile() { return profile_; }
     [[nodiscard]] FindingsPage* findings() { return findings_; }
     [[nodiscard]] TablesPage* tables() { return tables_; }
+    [[nodiscard]] FitPage* fit() { return fit_; }
+    [[nodiscard]] SlicePage* slice() { return slice_; }
+    [[nodiscard]] VolumesPage* volumes() { return volumes_; }
+    [[nodiscard]] TwinViews* views() { return views_; }
     [[nodiscard]] Facts* facts() { return facts_; }
     [[nodiscard]] Contents* contents() { return contents_; }
     [[nodiscard]] Tool* tool() { return tool_.get(); }
@@ -52,6 +60,8 @@ public:
     bool openDemo();
     bool importSurvey(const QString& path);
     bool importLines(const QString& path);
+    /// A cloud, or a raster of heights or a picture.
+    bool importDense(const QString& path, bool cloud);
     bool exportTo(const QString& path);
     void setTool(std::unique_ptr<Tool> tool, const QString& actionId = {});
     void showTwin(bool on);
@@ -67,6 +77,15 @@ private:
     void buildActions();
     void fileActions();
     void fieldActions();
+    void denseActions();
+    void groundActions();
+    void pickAction(const char* name, const QString& text, const QString& help, Stage stage,
+                    const QString& key, const std::function<QString()>& whyNot);
+    void surfaceFromDense();
+    void classifyGround();
+    void exportSurface();
+    void connectGroundPages();
+    void report(const Result<void>& done, const QString& path);
     void toolActions();
     void routeAndRecordActions();
     void buildMenus();
@@ -96,7 +115,7 @@ private:
     Contents* contents_ = nullptr;
     PlanView* plan_ = nullptr;
     SceneView* scene_ = nullptr;
-    QSplitter* views_ = nullptr;
+    TwinViews* views_ = nullptr;
     Facts* facts_ = nullptr;
     PromptLine* prompt_ = nullptr;
     QTabWidget* bench_ = nullptr;
@@ -104,6 +123,9 @@ private:
     ProfilePage* profile_ = nullptr;
     FindingsPage* findings_ = nullptr;
     TablesPage* tables_ = nullptr;
+    FitPage* fit_ = nullptr;
+    SlicePage* slice_ = nullptr;
+    VolumesPage* volumes_ = nullptr;
     HistoryPage* history_ = nullptr;
     QLabel* cursor_ = nullptr;
     QLabel* scale_ = nullptr;

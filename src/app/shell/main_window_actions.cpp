@@ -46,6 +46,8 @@ std::vector<std::size_t> selectedPoints(const Session& session, ObjectId& set) {
 void MainWindow::buildActions() {
     fileActions();
     fieldActions();
+    denseActions();
+    groundActions();
     toolActions();
     routeAndRecordActions();
 }
@@ -113,16 +115,17 @@ void MainWindow::fileActions() {
                   QKeySequence(QStringLiteral("Ctrl+Shift+S")),
                   [this] { save(true); },
                   needProject});
-    actions_.add(
-        {QStringLiteral("export"), tr("Export…"), tr("Writes LandXML, GeoPackage, GeoJSON or CSV"),
-         QStringLiteral("export"), Stage::Record, file, QKeySequence(QStringLiteral("Ctrl+E")),
-         [this] {
-             const QString path = QFileDialog::getSaveFileName(
-                 this, tr("Export"), {},
-                 tr("LandXML 1.2 (*.xml);;GeoPackage (*.gpkg);;GeoJSON (*.geojson);;CSV of points (*.csv)"));
-             if (!path.isEmpty()) exportTo(path);
-         },
-         needProject});
+    actions_.add({QStringLiteral("export"), tr("Export…"),
+                  tr("Writes LandXML, GeoPackage, GeoJSON, CSV, OBJ or glTF"), QStringLiteral("export"),
+                  Stage::Record, file, QKeySequence(QStringLiteral("Ctrl+E")),
+                  [this] {
+                      const QString path = QFileDialog::getSaveFileName(
+                          this, tr("Export"), {},
+                          tr("LandXML 1.2 (*.xml);;GeoPackage (*.gpkg);;GeoJSON (*.geojson);;CSV of points "
+                             "(*.csv);;OBJ (*.obj);;Binary glTF (*.glb)"));
+                      if (!path.isEmpty()) exportTo(path);
+                  },
+                  needProject});
     actions_.add({QStringLiteral("settings"),
                   tr("Units and display…"),
                   tr("How figures are written in this project"),
@@ -198,14 +201,37 @@ void MainWindow::fileActions() {
                       scene_->fit();
                   },
                   needProject});
-    actions_.add({QStringLiteral("twin"),
-                  tr("3D twin view"),
-                  tr("Shows or hides the 3D view beside the plan"),
+    const auto twin = [this](const char* id, const QString& text, const QString& help, const char* key,
+                             TwinViews::Twin which) {
+        const QString name = QString::fromLatin1(id);
+        actions_.add(
+            {name,
+             text,
+             help,
+             QStringLiteral("twin"),
+             {},
+             tr("View"),
+             QKeySequence(QString::fromLatin1(key)),
+             [this, which] { views_->setTwin(views_->twin() == which ? TwinViews::Twin::None : which); },
+             [this] { return session_.isOpen() ? QString() : tr("open a project first"); }});
+    };
+    twin("twin", tr("3D twin view"), tr("Shows or hides the 3D view beside the plan"), "Ctrl+T",
+         TwinViews::Twin::Scene);
+    twin("twin-plan", tr("Source and surface side by side"),
+         tr("Two plans in step: the surface in one, its source in the other, faded over each other"),
+         "Ctrl+Shift+T", TwinViews::Twin::Plan);
+    actions_.add({QStringLiteral("in-step"),
+                  tr("Keep both views in step"),
+                  tr("The plan and its twin show the same place at the same scale, or each its own"),
                   QStringLiteral("twin"),
                   {},
                   view,
-                  QKeySequence(QStringLiteral("Ctrl+T")),
-                  [this] { showTwin(!scene_->isVisible()); },
+                  {},
+                  [this] {
+                      views_->setInStep(!views_->inStep());
+                      say(views_->inStep() ? tr("Both views move together") : tr("Each view moves alone"),
+                          false);
+                  },
                   needProject});
     for (const double factor : {1.0, 2.0, 5.0})
         actions_.add({QStringLiteral("exaggerate-%1").arg(factor),
@@ -222,6 +248,7 @@ void MainWindow::fileActions() {
 void MainWindow::fieldActions() {
     const auto needProject = [this] { return session_.isOpen() ? QString() : tr("open a project first"); };
     const QString menu = stageName(Stage::Field);
+    actions_.setSection(tr("Points and lines"));
     actions_.add({QStringLiteral("import-points"), tr("Import survey points…"),
                   tr("Reads points from a CSV file, through a preview"), QStringLiteral("import-points"),
                   Stage::Field, menu, QKeySequence(QStringLiteral("I")),
@@ -258,6 +285,13 @@ void MainWindow::fieldActions() {
                   needPoints});
 }
 
+void MainWindow::pickAction(const char* name, const QString& text, const QString& help, Stage stage,
+                            const QString& key, const std::function<QString()>& whyNot) {
+    const QString id = QString::fromLatin1(name);
+    actions_.add({id, text, help, id, stage, stageName(stage), QKeySequence(key),
+                  [this, id] { setTool(std::make_unique<PickTool>(session_, pickSpec(id)), id); }, whyNot});
+}
+
 void MainWindow::toolActions() {
     const auto surfaceThere = [this] {
         return currentSurface(session_) ? QString() : tr("there is no surface yet");
@@ -266,70 +300,42 @@ void MainWindow::toolActions() {
         return session_.document().all<document::Line>().empty() ? tr("there are no lines yet") : QString();
     };
     const auto projectOpen = [this] { return session_.isOpen() ? QString() : tr("open a project first"); };
-    const auto pick = [this](const QString& id, const QString& text, const QString& help, Stage stage,
-                             const QString& key, const std::function<QString()>& whyNot) {
-        actions_.add({id, text, help, id, stage, stageName(stage), QKeySequence(key),
-                      [this, id] { setTool(std::make_unique<PickTool>(session_, pickSpec(id)), id); },
-                      whyNot});
-    };
-    pick(QStringLiteral("add-point"), tr("Add a survey point"),
-         tr("Sets a point in the plan; its height comes from the surface"), Stage::Field, QStringLiteral("A"),
-         projectOpen);
-    actions_.add({QStringLiteral("new-surface"), tr("New surface"),
-                  tr("Makes a surface from the selected points and lines, or from everything"),
-                  QStringLiteral("new-surface"), Stage::Ground, stageName(Stage::Ground),
-                  QKeySequence(QStringLiteral("N")), [this] { newSurface(); },
-                  [this] {
-                      return session_.document().all<document::Points>().empty() &&
-                                     session_.document().all<document::Line>().empty()
-                                 ? tr("there are no points or lines yet")
-                                 : QString();
-                  }});
-    pick(QStringLiteral("breakline-add"), tr("Add a breakline"),
-         tr("Makes a line a breakline of the surface"), Stage::Ground, QStringLiteral("B"), surfaceThere);
-    pick(QStringLiteral("breakline-remove"), tr("Take out a breakline"),
-         tr("The line stays, the surface no longer follows it"), Stage::Ground, QStringLiteral("T"),
-         surfaceThere);
-    pick(QStringLiteral("edge"), tr("Set the edge"), tr("Ends the surface on a closed line"), Stage::Ground,
-         QStringLiteral("E"), surfaceThere);
     actions_.add({QStringLiteral("draw-line"), tr("Draw 3D line"),
                   tr("Draws a line corner by corner, clicked or typed, with a height rule at each"),
                   QStringLiteral("draw-line"), Stage::Shape, stageName(Stage::Shape),
                   QKeySequence(QStringLiteral("D")),
                   [this] { setTool(std::make_unique<DrawLineTool>(session_), QStringLiteral("draw-line")); },
                   projectOpen});
-    pick(QStringLiteral("drape"), tr("Drape a line"),
-         tr("Lays a line on the surface, with a grade point at each triangle edge"), Stage::Shape,
-         QStringLiteral("P"), [this, surfaceThere, linesThere] {
-             const QString reason = surfaceThere();
-             return reason.isEmpty() ? linesThere() : reason;
-         });
-    pick(QStringLiteral("corner-insert"), tr("Insert a corner"), tr("Puts a corner onto a line"),
-         Stage::Shape, QStringLiteral("I"), linesThere);
-    pick(QStringLiteral("grade-insert"), tr("Insert a grade point"),
-         tr("Puts a height control between corners"), Stage::Shape, QStringLiteral("G"), linesThere);
-    pick(QStringLiteral("move-vertex"), tr("Move a corner"), tr("Moves a corner to a clicked or typed place"),
-         Stage::Shape, QStringLiteral("M"), linesThere);
-    pick(QStringLiteral("vertex-remove"), tr("Delete a corner"), tr("Deletes a corner or grade point"),
-         Stage::Shape, QStringLiteral("E"), linesThere);
-    pick(QStringLiteral("split"), tr("Split a line"), tr("Cuts a line in two"), Stage::Shape,
-         QStringLiteral("S"), linesThere);
-    pick(QStringLiteral("join"), tr("Join lines"), tr("Makes two lines one, at their nearest ends"),
-         Stage::Shape, QStringLiteral("J"), linesThere);
-    pick(QStringLiteral("reverse"), tr("Reverse a line"),
-         tr("Turns the direction round; heights and grades stay"), Stage::Shape, QStringLiteral("R"),
-         linesThere);
-    pick(QStringLiteral("close-line"), tr("Close a line"), tr("Joins the end of a line to its start"),
-         Stage::Shape, QStringLiteral("C"), linesThere);
-    pick(QStringLiteral("alignment"), tr("Alignment from a line"),
-         tr("Gives a line of straights and arcs its stationing"), Stage::Route, QStringLiteral("A"),
-         linesThere);
-    pick(QStringLiteral("parcel"), tr("Parcel from a line"),
-         tr("Courses, area, closure and description of a closed line"), Stage::Record, QStringLiteral("P"),
-         linesThere);
-    pick(QStringLiteral("label"), tr("Label"),
-         tr("Labels a side, a curve or a survey point; it follows the geometry"), Stage::Record,
-         QStringLiteral("L"), projectOpen);
+    pickAction("drape", tr("Drape a line"),
+               tr("Lays a line on the surface, with a grade point at each triangle edge"), Stage::Shape,
+               QStringLiteral("P"), [this, surfaceThere, linesThere] {
+                   const QString reason = surfaceThere();
+                   return reason.isEmpty() ? linesThere() : reason;
+               });
+    pickAction("corner-insert", tr("Insert a corner"), tr("Puts a corner onto a line"), Stage::Shape,
+               QStringLiteral("I"), linesThere);
+    pickAction("grade-insert", tr("Insert a grade point"), tr("Puts a height control between corners"),
+               Stage::Shape, QStringLiteral("G"), linesThere);
+    pickAction("move-vertex", tr("Move a corner"), tr("Moves a corner to a clicked or typed place"),
+               Stage::Shape, QStringLiteral("M"), linesThere);
+    pickAction("vertex-remove", tr("Delete a corner"), tr("Deletes a corner or grade point"), Stage::Shape,
+               QStringLiteral("E"), linesThere);
+    pickAction("split", tr("Split a line"), tr("Cuts a line in two"), Stage::Shape, QStringLiteral("S"),
+               linesThere);
+    pickAction("join", tr("Join lines"), tr("Makes two lines one, at their nearest ends"), Stage::Shape,
+               QStringLiteral("J"), linesThere);
+    pickAction("reverse", tr("Reverse a line"), tr("Turns the direction round; heights and grades stay"),
+               Stage::Shape, QStringLiteral("R"), linesThere);
+    pickAction("close-line", tr("Close a line"), tr("Joins the end of a line to its start"), Stage::Shape,
+               QStringLiteral("C"), linesThere);
+    pickAction("alignment", tr("Alignment from a line"),
+               tr("Gives a line of straights and arcs its stationing"), Stage::Route, QStringLiteral("A"),
+               linesThere);
+    pickAction("parcel", tr("Parcel from a line"),
+               tr("Courses, area, closure and description of a closed line"), Stage::Record,
+               QStringLiteral("P"), linesThere);
+    pickAction("label", tr("Label"), tr("Labels a side, a curve or a survey point; it follows the geometry"),
+               Stage::Record, QStringLiteral("L"), projectOpen);
 }
 
 void MainWindow::routeAndRecordActions() {

@@ -1,5 +1,6 @@
 #include "app/shell/prompt_line.h"
 
+#include <QCompleter>
 #include <QKeyEvent>
 #include <QPushButton>
 #include <QTimer>
@@ -44,6 +45,7 @@ PromptLine::PromptLine(QWidget* parent) : QWidget(parent) {
 void PromptLine::setTool(Tool* tool) {
     tool_ = tool;
     entry_->clear();
+    entry_->setCompleter(nullptr);
     if (tool_ != nullptr) {
         connect(tool_, &Tool::changed, this, &PromptLine::refresh);
         connect(tool_, &Tool::failed, this, [this](const QString& reason) { showMessage(reason, true); });
@@ -68,6 +70,15 @@ void PromptLine::refresh() {
     prompt_->setText(tool_->prompt());
     entry_->setPlaceholderText(tool_->entryHint());
     entry_->setToolTip(tool_->entryHint());
+    const QStringList words = tool_->completions();
+    if (words.isEmpty()) {
+        entry_->setCompleter(nullptr);
+    } else if (entry_->completer() == nullptr) {
+        auto* completer = new QCompleter(words, entry_);
+        completer->setCaseSensitivity(Qt::CaseInsensitive);
+        completer->setCompletionMode(QCompleter::InlineCompletion);
+        entry_->setCompleter(completer);
+    }
     const auto chips = tool_->chips();
     for (std::size_t i = 0; i < chips.size(); ++i) {
         auto* chip =

@@ -2,6 +2,8 @@
 
 #include <QApplication>
 #include <QEventLoop>
+#include <QKeyEvent>
+#include <QMouseEvent>
 #include <QTimer>
 
 #include "app/shell/main_window.h"
@@ -73,6 +75,39 @@ QString step(MainWindow& window, const QString& key, const QString& value) {
         QEventLoop loop;
         QTimer::singleShot(value.toInt(), &loop, &QEventLoop::quit);
         loop.exec();
+        return {};
+    }
+    if (key == QStringLiteral("click") || key == QStringLiteral("hover")) {
+        const geometry::Vec2 place{value.section(QLatin1Char(' '), 0, 0).toDouble(),
+                                   value.section(QLatin1Char(' '), 1).toDouble()};
+        const QPointF at = window.plan()->view().toPicture(place);
+        const auto send = [&](QEvent::Type type, Qt::MouseButton button) {
+            QMouseEvent event(type, at, window.plan()->mapToGlobal(at), button, button, Qt::NoModifier);
+            QApplication::sendEvent(window.plan(), &event);
+        };
+        send(QEvent::MouseMove, Qt::NoButton);
+        if (key == QStringLiteral("click")) {
+            send(QEvent::MouseButtonPress, Qt::LeftButton);
+            send(QEvent::MouseButtonRelease, Qt::LeftButton);
+        }
+        return {};
+    }
+    if (key == QStringLiteral("type")) {
+        window.prompt()->entry()->setText(value);
+        QKeyEvent enter(QEvent::KeyPress, Qt::Key_Return, Qt::NoModifier);
+        QApplication::sendEvent(window.prompt()->entry(), &enter);
+        return {};
+    }
+    if (key == QStringLiteral("enter")) {
+        if (window.tool() != nullptr) window.tool()->complete();
+        return {};
+    }
+    if (key == QStringLiteral("fade")) {
+        window.views()->fade()->setValue(value.toInt());
+        return {};
+    }
+    if (key == QStringLiteral("open")) {
+        window.openProject(value);
         return {};
     }
     if (key == QStringLiteral("import")) {

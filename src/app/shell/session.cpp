@@ -21,11 +21,13 @@ Session::Session(QObject* parent) : QObject(parent) {
                        const std::atomic<bool>& cancel) -> std::optional<SnapshotPointer> {
         Context context;
         context.cancelFlag = &cancel;
+        workDone_ = 0;
+        context.progress = [this](double share) { workDone_ = static_cast<int>(share * 100); };
         auto derived = model_.evaluate(document, context);
         if (!derived) return std::nullopt;
         auto next = std::make_shared<Snapshot>();
         next->derived = std::move(*derived);
-        next->findings = check::run(next->derived);
+        next->findings = check::run(next->derived, &checks_);
         for (const auto& [id, surface] : next->derived.surfaces) {
             if (!surface->locator) continue;
             const bool same = workerLast_ && workerLast_->derived.surfaces.count(id) != 0 &&

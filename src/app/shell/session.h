@@ -5,6 +5,7 @@
 #include <QObject>
 #include <QString>
 #include <QStringList>
+#include <atomic>
 #include <memory>
 #include <optional>
 #include <vector>
@@ -56,6 +57,8 @@ public:
     [[nodiscard]] bool isOpen() const { return open_; }
     [[nodiscard]] bool isChanged() const;
     [[nodiscard]] bool isWorking() const;
+    /// How far the work is that says so, per cent; 0 when it does not.
+    [[nodiscard]] int workDone() const { return workDone_; }
     [[nodiscard]] const QString& path() const { return path_; }
 
     /// One edit: journal, history, results. An edit that changes nothing is not a step.
@@ -129,6 +132,8 @@ private:
     std::vector<Ref> selection_;
     std::optional<Hover> hover_;
     document::Model model_;
+    check::Memory checks_;
+    std::atomic<int> workDone_{0};
     SnapshotPointer workerLast_;
     std::unique_ptr<LatestWorker<document::Document, SnapshotPointer>> worker_;
 };

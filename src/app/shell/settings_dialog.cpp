@@ -2,6 +2,7 @@
 
 #include <QComboBox>
 #include <QDialogButtonBox>
+#include <QDoubleSpinBox>
 #include <QFormLayout>
 #include <QLabel>
 #include <QSpinBox>
@@ -56,6 +57,25 @@ SettingsDialog::SettingsDialog(Session& session, QWidget* parent) : QDialog(pare
     decimals(tr("Decimals of lengths"), now.lengthDecimals, &DisplaySettings::lengthDecimals);
     decimals(tr("Decimals of heights"), now.heightDecimals, &DisplaySettings::heightDecimals);
     decimals(tr("Decimals of grades"), now.gradeDecimals, &DisplaySettings::gradeDecimals);
+    const auto limit = [&](const QString& name, double current, double document::CheckLimits::*field) {
+        auto* box = new QDoubleSpinBox;
+        box->setDecimals(3);
+        box->setRange(0, 10);
+        box->setSingleStep(0.01);
+        box->setValue(current);
+        box->setAccessibleName(name);
+        box->setToolTip(tr("In project units; 0 switches this check off"));
+        connect(box, &QDoubleSpinBox::valueChanged, this, [&session, field](double v) {
+            auto settings = session.document().settings();
+            settings.checks.*field = v;
+            session.apply(QObject::tr("Change when a check speaks"),
+                          session.document().withSettings(settings));
+        });
+        form->addRow(name, box);
+    };
+    const auto checks = session.document().settings().checks;
+    limit(tr("Points are near-duplicates within"), checks.near, &document::CheckLimits::near);
+    limit(tr("Lines nearly touch within"), checks.touch, &document::CheckLimits::touch);
     auto* note = new QLabel(tr(
         "The unit says what the coordinates are in; it does not convert them. Every change can be undone."));
     note->setWordWrap(true);

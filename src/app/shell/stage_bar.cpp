@@ -56,6 +56,10 @@ StageBar::StageBar(Session& session, QWidget* parent) : QWidget(parent), session
     connect(&timer_, &QTimer::timeout, this, [this] {
         busyFor_ = session_.isWorking() ? busyFor_ + 1 : 0;
         working_->setVisible(busyFor_ > 2);
+        const int done = session_.workDone();
+        working_->setRange(0, done > 0 ? 100 : 0);
+        working_->setValue(done);
+        working_->setToolTip(done > 0 ? tr("%1 %").arg(done) : tr("Working"));
         stop_->setVisible(busyFor_ > 2);
     });
     timer_.start(120);

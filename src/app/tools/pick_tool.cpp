@@ -49,6 +49,8 @@ bool PickTool::fits(const Snap& snap, Accept accept) const {
             return onLine && snap.ref.part.has_value();
         case Accept::Point:
             return snap.kind == SnapKind::Point;
+        case Accept::Typed:
+            return snap.kind == SnapKind::Typed;
         case Accept::Place:
             break;
     }
@@ -144,8 +146,18 @@ void PickTool::applyPicks() {
 
 void PickTool::paintGhost(QPainter& painter, const ViewTransform& view) const {
     const std::size_t i = current();
-    if (i >= spec_.steps.size() ? false : (!hover_ || !fits(*hover_, spec_.steps[i].accept))) return;
+    if (!spec_.ghost &&
+        (i >= spec_.steps.size() ? false : (!hover_ || !fits(*hover_, spec_.steps[i].accept))))
+        return;
     const auto picks = picksWith(i < spec_.steps.size() ? hover_ : std::nullopt);
+    if (spec_.ghost) {
+        std::vector<Snap> soFar;
+        for (const auto& pick : picks_)
+            if (pick) soFar.push_back(*pick);
+        if (hover_ && i < spec_.steps.size() && fits(*hover_, spec_.steps[i].accept))
+            soFar.push_back(*hover_);
+        return spec_.ghost(painter, view, session_, soFar);
+    }
     if (!picks) {
         if (!picks_.empty() && picks_.front()) {
             const auto it = session_.derived().lines.find(picks_.front()->ref.object);

@@ -7,7 +7,8 @@
 
 namespace erdwerk::app {
 
-enum class Accept { Line, LinePlace, Vertex, Point, Place };
+/// Typed: a figure or a name, nothing that can be clicked.
+enum class Accept { Line, LinePlace, Vertex, Point, Place, Typed };
 
 struct PickStep {
     QString role;
@@ -25,6 +26,9 @@ struct PickSpec {
     QString entryHint;
     /// Typed text while picking; the pick for the current step, or an Error.
     std::function<Result<Snap>(const Session&, const QString&)> typed;
+    /// Draws what would come of the picks so far (the last one being the hover); without it the changed
+    /// lines are shown as they would be.
+    std::function<void(QPainter&, const ViewTransform&, const Session&, const std::vector<Snap>&)> ghost = {};
 };
 
 class PickTool : public Tool {

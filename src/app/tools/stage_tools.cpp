@@ -1,5 +1,6 @@
 #include "app/tools/stage_tools.h"
 
+#include "app/tools/ground_tools.h"
 #include "core/base/notation.h"
 #include "core/document/edit.h"
 #include "core/linework/edit.h"
@@ -119,14 +120,6 @@ Result<Document> makeParcel(const Session& s, const Snap& pick) {
                    document::Parcel{pick.ref.object, false, 0, {}});
 }
 
-Result<Document> addRole(const Session& s, const Snap& pick, document::Role role) {
-    const ObjectId surface = currentSurface(s);
-    if (!surface) return badInput("there is no surface yet");
-    if (role == document::Role::Edge && !lineOf(s, pick)->closed)
-        return badInput("the edge must be a closed line");
-    return document::addSource(s.document(), surface, {pick.ref.object, role});
-}
-
 Result<Document> makeLabel(const Session& s, const Snap& pick) {
     Document d = s.document();
     if (d.get<document::Points>(pick.ref.object) != nullptr && pick.ref.part) {
@@ -152,15 +145,11 @@ Result<Document> makeLabel(const Session& s, const Snap& pick) {
     return d.added(document::freshName<document::Label>(d, "Label"), document::Label{target, segment, style});
 }
 
-Result<Document> addSurveyPoint(const Session& s, const Snap& pick) {
-    const auto& d = s.document();
-    const auto sets = d.all<document::Points>();
-    const std::string set = sets.empty() ? "Points" : d.nameOf(sets.front());
-    const std::string number =
-        sets.empty() ? "1" : survey::nextNumber(d.get<document::Points>(sets.front())->set);
-    const auto height = pick.height ? pick.height : s.derived().topHeight(pick.place);
-    return document::addPoints(d, set, {{number, pick.place, height, "", ""}});
+PickStep lineStep(const QString& prompt) {
+    return {QObject::tr("Line"), prompt, Accept::Line};
 }
+
+}  // namespace
 
 Result<Snap> typedPlace(const Session& s, const QString& text) {
     const auto place = parsePlaceEntry(text.toStdString(), s.document().settings().display);
@@ -175,11 +164,13 @@ Result<Snap> typedPlace(const Session& s, const QString& text) {
     return snap;
 }
 
-PickStep lineStep(const QString& prompt) {
-    return {QObject::tr("Line"), prompt, Accept::Line};
+Result<Document> addRole(const Session& s, const Snap& pick, document::Role role) {
+    const ObjectId surface = currentSurface(s);
+    if (!surface) return badInput("there is no surface yet");
+    if (role == document::Role::Edge && !lineOf(s, pick)->closed)
+        return badInput("the edge must be a closed line");
+    return document::addSource(s.document(), surface, {pick.ref.object, role});
 }
-
-}  // namespace
 
 ObjectId labelStyle(Document& document, annotate::LabelKind kind) {
     for (const ObjectId id : document.all<document::LabelStyle>())
@@ -193,15 +184,7 @@ ObjectId labelStyle(Document& document, annotate::LabelKind kind) {
 PickSpec pickSpec(const QString& id) {
     const auto tr = [](const char* text) { return QObject::tr(text); };
     PickSpec p;
-    if (id == QStringLiteral("add-point")) {
-        p = {tr("Add a survey point"),
-             tr("Add a survey point"),
-             {{tr("Place"), tr("Click where the point is, or type E, N, height"), Accept::Place}},
-             [](const Session& s, const Picks& k) { return addSurveyPoint(s, k[0]); },
-             true,
-             QStringLiteral("48010.5, 91020.25, 320.4"),
-             typedPlace};
-    } else if (id == QStringLiteral("breakline-add")) {
+    if (id == QStringLiteral("breakline-add")) {
         p = {tr("Add a breakline"),
              tr("Add a breakline"),
              {lineStep(tr("Pick the line that becomes a breakline of the surface"))},
@@ -348,6 +331,8 @@ PickSpec pickSpec(const QString& id) {
              true,
              {},
              {}};
+    } else {
+        p = groundSpec(id);
     }
     return p;
 }

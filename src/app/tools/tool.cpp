@@ -50,6 +50,18 @@ ObjectId currentSurface(const Session& session) {
     return all.empty() ? ObjectId{} : all.back();
 }
 
+ObjectId currentDense(const Session& session) {
+    if (const auto cloud = session.selected<document::Cloud>()) return *cloud;
+    if (const auto raster = session.selected<document::HeightRaster>()) return *raster;
+    if (const auto surface = session.selected<document::Surface>()) return *surface;
+    const auto& document = session.document();
+    for (const ObjectId id : document.all<document::Cloud>())
+        if (document.get<document::Cloud>(id)->cloud) return id;
+    for (const ObjectId id : document.all<document::HeightRaster>())
+        if (document.get<document::HeightRaster>(id)->raster) return id;
+    return currentSurface(session);
+}
+
 Result<linework::HeightRule> ruleFromEntry(const document::Document& document, const QString& text) {
     using namespace linework;
     const QString plain = text.trimmed().toLower();

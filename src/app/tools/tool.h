@@ -30,6 +30,8 @@ public:
     /// What may be typed, shown in the empty entry; empty when nothing may.
     [[nodiscard]] virtual QString entryHint() const { return {}; }
     [[nodiscard]] virtual std::vector<Chip> chips() const { return {}; }
+    /// Words the entry can be completed to.
+    [[nodiscard]] virtual QStringList completions() const { return {}; }
     /// The chip is to be picked again; the others stay.
     virtual void repick(std::size_t chip) { (void)chip; }
 
@@ -75,6 +77,9 @@ void paintGhostPath(QPainter& painter, const ViewTransform& view, const geometry
 
 /// The surface tools work on: the selected one, else the last.
 ObjectId currentSurface(const Session& session);
+/// The dense heights tools work on: the selected cloud, raster or surface, else the first cloud, the first
+/// raster, the current surface.
+ObjectId currentDense(const Session& session);
 
 /// A rule from typed notation; the surface is looked up by name.
 Result<linework::HeightRule> ruleFromEntry(const document::Document& document, const QString& text);

@@ -137,4 +137,11 @@ std::string formatArea(double area, const DisplaySettings& settings) {
                        formatFixed(area / 43560.0, 4));
 }
 
+double roundStep(double least) {
+    const double power = std::pow(10, std::floor(std::log10(std::max(least, 1e-9))));
+    for (const double f : {1.0, 2.0, 5.0})
+        if (f * power >= least) return f * power;
+    return 10 * power;
+}
+
 }  // namespace erdwerk

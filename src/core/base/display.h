@@ -50,5 +50,7 @@ std::string formatDirection(Angle azimuth, const DisplaySettings& settings);
 std::string formatPosition(double easting, double northing, const DisplaySettings& settings);
 /// "1 234.56 m²", with acres added for feet.
 std::string formatArea(double area, const DisplaySettings& settings);
+/// A round number for grids, bars and cells that is at least `least`: 1, 2 or 5 times a power of ten.
+double roundStep(double least);
 
 }  // namespace erdwerk

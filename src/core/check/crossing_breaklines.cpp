@@ -1,11 +1,31 @@
 #include "core/check/finding.h"
-#include "core/document/edit.h"
+#include "core/document/mend.h"
 
 namespace erdwerk::check {
+
+namespace {
+
+std::string_view ruleText(const document::Document& document, ObjectId surface) {
+    switch (document.get<document::Surface>(surface)->definition->onCrossing) {
+        case terrain::CrossingRule::Higher:
+            return "the higher";
+        case terrain::CrossingRule::Lower:
+            return "the lower";
+        case terrain::CrossingRule::Mean:
+            return "the mean";
+        case terrain::CrossingRule::First:
+            break;
+    }
+    return "the first";
+}
+
+}  // namespace
 
 void crossingBreaklines(const document::Derived& derived, std::vector<Finding>& out) {
     const auto& document = derived.document;
     const DisplaySettings& display = document.settings().display;
+    // Moving and trimming need the heights the lines have now.
+    std::shared_ptr<const document::Derived> state;
     for (const auto& [surface, result] : derived.surfaces) {
         for (const auto& [crossing, first, second] : result->crossings) {
             const double gap = std::abs(crossing.firstHeight - crossing.secondHeight);
@@ -22,19 +42,43 @@ void crossingBreaklines(const document::Derived& derived, std::vector<Finding>& 
             f.names = {document.nameOf(first), document.nameOf(second)};
             f.text = "'" + f.names[0] + "' at " + formatHeight(crossing.firstHeight, display) + " and '" +
                      f.names[1] + "' at " + formatHeight(crossing.secondHeight, display) + " cross, " +
-                     formatLength(gap, display) + " apart; '" + document.nameOf(surface) +
-                     "' takes the first";
-            const auto give = [place = crossing.place](ObjectId line, double height) {
+                     formatLength(gap, display) + " apart; '" + document.nameOf(surface) + "' takes " +
+                     std::string(ruleText(document, surface));
+            const auto share = [first = first, second = second, at = crossing.place](double height) {
                 return [=](const document::Document& d) {
-                    return document::setHeightOnLine(d, line, place, height);
+                    return document::shareCorner(d, first, second, at, height);
                 };
             };
-            f.fixes.push_back({"Give both the first's height", give(second, crossing.firstHeight)});
-            f.fixes.push_back({"Give both the second's height", give(first, crossing.secondHeight)});
+            f.fixes.push_back({"Give both the first's height", share(crossing.firstHeight), "First's"});
+            f.fixes.push_back({"Give both the second's height", share(crossing.secondHeight), "Second's"});
+            f.fixes.push_back({"Give both the mean height",
+                               share((crossing.firstHeight + crossing.secondHeight) / 2), "Mean"});
+            if (!state) state = std::make_shared<const document::Derived>(derived);
+            f.fixes.push_back(
+                {"Move the nearest corner onto the other line",
+                 [=, first = first, second = second, at = crossing.place](const document::Document& d) {
+                     return document::moveNearestCorner(d, *state, first, second, at);
+                 },
+                 "Move corner"});
+            const auto firstTail = document::overshoot(document, first, crossing.place);
+            const auto secondTail = document::overshoot(document, second, crossing.place);
+            const bool ofFirst = firstTail && (!secondTail || *firstTail < *secondTail);
+            const auto tail = ofFirst ? firstTail : secondTail;
+            const ObjectId trimmed = ofFirst ? first : second;
+            // What goes far beyond is no overshoot.
+            if (tail && *tail > 1e-6 && first != second && *tail < 0.25 * derived.lines.at(trimmed)->length) {
+                const double height = ofFirst ? crossing.secondHeight : crossing.firstHeight;
+                f.fixes.push_back(
+                    {"Trim " + formatLength(*tail, display) + " of '" + document.nameOf(trimmed) + "'",
+                     [=, at = crossing.place](const document::Document& d) {
+                         return document::trimOvershoot(d, *state, trimmed, at, height);
+                     }});
+            }
             f.fixes.push_back({"Take '" + f.names[1] + "' out of the surface",
                                [surface = surface, second = second](const document::Document& d) {
                                    return document::removeSource(d, surface, second);
-                               }});
+                               },
+                               "Take out"});
             out.push_back(std::move(f));
         }
     }

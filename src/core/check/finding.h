@@ -2,6 +2,7 @@
 // The running checks: what is wrong or worth a look in a project, where, why, and what would mend it.
 
 #include <functional>
+#include <map>
 #include <string>
 #include <vector>
 
@@ -15,8 +16,9 @@ std::string_view severityName(Severity severity);
 
 /// A way to mend a finding: an edit like any other, so it can be taken back.
 struct Fix {
-    std::string label;  ///< what the button says
+    std::string label;  ///< what it does, as the history will say
     std::function<document::Document(const document::Document&)> apply;
+    std::string brief = {};  ///< what the button says; empty: the label
 };
 
 struct Finding {
@@ -30,8 +32,27 @@ struct Finding {
     std::vector<Fix> fixes;
 };
 
-/// All checks, most serious first, then by kind and place.
-std::vector<Finding> run(const document::Derived& derived);
+/// Findings that depend on one result only, kept as long as that result is the same one. Used by one thread
+/// at a time.
+struct Memory {
+    struct Entry {
+        std::shared_ptr<const void> of;
+        std::string name;
+        std::vector<Finding> findings;
+    };
+    std::map<ObjectId, Entry> surfaces;
+};
+
+/// All checks, most serious first, then by kind and place, without those that were accepted.
+std::vector<Finding> run(const document::Derived& derived, Memory* memory = nullptr);
+
+/// What to keep in the project so that this finding is no longer shown.
+document::Accepted acceptance(const Finding& finding, std::string reason);
+/// Kind, objects and place (to a millimetre or so) are the same.
+bool isAccepted(const document::Settings& settings, const Finding& finding);
+
+/// One row each: severity, kind, easting, northing, heights, names, text. RFC 4180.
+std::string toCsv(const std::vector<Finding>& findings);
 
 // One file per check; each appends to the list.
 void crossingBreaklines(const document::Derived& derived, std::vector<Finding>& out);
@@ -43,5 +64,14 @@ void nonTangent(const document::Derived& derived, std::vector<Finding>& out);
 void parcelClosure(const document::Derived& derived, std::vector<Finding>& out);
 void surfaceFailed(const document::Derived& derived, std::vector<Finding>& out);
 void designProfile(const document::Derived& derived, std::vector<Finding>& out);
+void nearDuplicates(const document::Derived& derived, std::vector<Finding>& out);
+void pointsOutsideEdge(const document::Derived& derived, std::vector<Finding>& out);
+void boundaries(const document::Derived& derived, std::vector<Finding>& out);
+void nearlyTouching(const document::Derived& derived, std::vector<Finding>& out);
+void fitOfSurfaces(const document::Derived& derived, std::vector<Finding>& out);
+void missingFiles(const document::Derived& derived, std::vector<Finding>& out);
+void ownEdits(const document::Derived& derived, std::vector<Finding>& out);
+/// Spikes, flat triangles and rim needles of one surface; costs about as much as looking at each triangle.
+void triangleFaults(const document::Derived& derived, ObjectId surface, std::vector<Finding>& out);
 
 }  // namespace erdwerk::check

@@ -16,19 +16,77 @@ std::string_view severityName(Severity severity) {
     return "note";
 }
 
-std::vector<Finding> run(const document::Derived& derived) {
+document::Accepted acceptance(const Finding& finding, std::string reason) {
+    return {finding.kind, finding.at, finding.objects, std::move(reason)};
+}
+
+bool isAccepted(const document::Settings& settings, const Finding& finding) {
+    return std::any_of(settings.accepted.begin(), settings.accepted.end(), [&](const auto& a) {
+        return a.kind == finding.kind && a.objects == finding.objects &&
+               geometry::distance(a.at, finding.at) < 0.002;
+    });
+}
+
+std::vector<Finding> run(const document::Derived& derived, Memory* memory) {
     std::vector<Finding> out;
     surfaceFailed(derived, out);
+    boundaries(derived, out);
+    missingFiles(derived, out);
     crossingBreaklines(derived, out);
     samePlace(derived, out);
+    nearDuplicates(derived, out);
+    nearlyTouching(derived, out);
     withoutHeight(derived, out);
     sameNumber(derived, out);
     heightRules(derived, out);
     nonTangent(derived, out);
     parcelClosure(derived, out);
     designProfile(derived, out);
+    ownEdits(derived, out);
+    fitOfSurfaces(derived, out);
+    pointsOutsideEdge(derived, out);
+    for (const auto& [id, result] : derived.surfaces) {
+        if (!result->locator) continue;
+        if (memory == nullptr) {
+            triangleFaults(derived, id, out);
+            continue;
+        }
+        Memory::Entry& entry = memory->surfaces[id];
+        if (entry.of != result || entry.name != derived.document.nameOf(id)) {
+            entry = {result, derived.document.nameOf(id), {}};
+            triangleFaults(derived, id, entry.findings);
+        }
+        out.insert(out.end(), entry.findings.begin(), entry.findings.end());
+    }
+    if (memory != nullptr)
+        std::erase_if(memory->surfaces, [&](const auto& e) { return derived.surfaces.count(e.first) == 0; });
+    const auto& settings = derived.document.settings();
+    if (!settings.accepted.empty())
+        std::erase_if(out, [&](const Finding& f) { return isAccepted(settings, f); });
     std::stable_sort(out.begin(), out.end(),
                      [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
+    return out;
+}
+
+std::string toCsv(const std::vector<Finding>& findings) {
+    const auto quoted = [](const std::string& text) {
+        if (text.find_first_of(",\"\r\n") == std::string::npos) return text;
+        std::string out = "\"";
+        for (const char c : text) out += c == '"' ? std::string("\"\"") : std::string(1, c);
+        return out + "\"";
+    };
+    const auto joined = [](const auto& values, const auto& text) {
+        std::string out;
+        for (const auto& v : values) out += (out.empty() ? "" : "; ") + text(v);
+        return out;
+    };
+    std::string out = "severity,kind,easting,northing,heights,names,text\r\n";
+    for (const Finding& f : findings) {
+        const auto same = [](const std::string& s) { return s; };
+        out += std::string(severityName(f.severity)) + "," + f.kind + "," + formatExact(f.at.x) + "," +
+               formatExact(f.at.y) + "," + quoted(joined(f.heights, formatExact)) + "," +
+               quoted(joined(f.names, same)) + "," + quoted(f.text) + "\r\n";
+    }
     return out;
 }
 

@@ -20,9 +20,17 @@ struct Accepted {
     friend bool operator==(const Accepted&, const Accepted&) = default;
 };
 
+/// From when on a check speaks, in project units.
+struct CheckLimits {
+    double near = 0.02;   ///< two points closer than this are near-duplicates
+    double touch = 0.10;  ///< a line that ends this close to another nearly touches it
+    friend bool operator==(const CheckLimits&, const CheckLimits&) = default;
+};
+
 struct Settings {
     std::string name = "Untitled";
     DisplaySettings display;
+    CheckLimits checks;
     std::vector<Accepted> accepted;
     friend bool operator==(const Settings&, const Settings&) = default;
 };

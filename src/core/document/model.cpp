@@ -120,10 +120,11 @@ private:
     Input survey(const std::shared_ptr<const Object>& object) {
         const auto* cloud = object ? std::get_if<Cloud>(&object->payload) : nullptr;
         if (cloud == nullptr) return object;
-        std::string classes(cloud->classes.begin(), cloud->classes.end());
+        std::string part(cloud->classes.begin(), cloud->classes.end());
+        for (const auto& p : cloud->crop) part += ' ' + formatExact(p.x) + ' ' + formatExact(p.y);
         Memo& memo = memory_[{Kind::CloudPart, object->id}];
-        if (!memo.value || memo.inputs != std::vector<Input>{cloud->cloud} || memo.parameters != classes)
-            memo = {{cloud->cloud}, std::move(classes), std::make_shared<const int>(0)};
+        if (!memo.value || memo.inputs != std::vector<Input>{cloud->cloud} || memo.parameters != part)
+            memo = {{cloud->cloud}, std::move(part), std::make_shared<const int>(0)};
         return memo.value;
     }
 

@@ -46,6 +46,7 @@ struct Cloud {
     bool classified = false;                          ///< the classes are not those of the file
     CloudColouring colouring = CloudColouring::Height;
     std::vector<std::uint8_t> classes;  ///< shown and taking part; empty: all
+    std::vector<geometry::Vec2> crop;   ///< ring inside which points are shown and take part; empty: all
     double spacing = 0;                 ///< least distance between points shown, for display only; 0: all
 };
 

@@ -8,11 +8,13 @@
 #include "core/document/edit.h"
 #include "core/format/attached.h"
 #include "core/format/cloud_file.h"
+#include "core/format/mesh_file.h"
 #include "core/format/output.h"
 #include "core/format/ply.h"
 #include "core/format/project_file.h"
 #include "core/format/project_layers.h"
 #include "core/format/raster_file.h"
+#include "core/terrain/sampling.h"
 
 namespace erdwerk::format {
 
@@ -131,6 +133,26 @@ Result<Imported> addLandXml(const Document& document, const std::string& path, c
         out.document = out.document.added(
             s.name, document::Surface{
                         std::make_shared<const document::SurfaceDefinition>(std::move(definition)), {}, {}});
+        if (s.lines.empty()) continue;
+        ObjectId group;
+        out.document = out.document.added("Lines of " + s.name, document::Group{}, &group);
+        for (const auto& line : s.lines) {
+            std::vector<geometry::Vec2> corners;
+            std::vector<std::optional<double>> heights;
+            for (const auto& p : line.places) {
+                corners.push_back(p.plan() * by);
+                heights.push_back(line.withHeights ? std::optional(p.z * by) : std::nullopt);
+            }
+            auto value = linework::lineThrough(corners, heights, line.closed);
+            if (const auto problem = validate(value))
+                return badInput("a line of surface " + s.name + ": " + *problem, path);
+            const std::string name = line.name.empty() ? document::freshName<document::Line>(
+                                                             out.document, std::string(roleName(line.role)))
+                                                       : line.name;
+            out.document = out.document.added(
+                name, document::Line{std::move(value), document::LineStyle::Plain}, nullptr, group);
+            ++out.lines;
+        }
     }
     for (const auto& a : content.alignments) {
         ObjectId line;
@@ -198,10 +220,10 @@ Result<CsvPoints> readPointFile(const std::string& path, const ImportOptions& op
     return points;
 }
 
-Result<Imported> addCloud(const Document& document, const std::string& path) {
+Result<Imported> addCloud(const Document& document, const std::string& path, const Context& context) {
     document::Cloud cloud;
     cloud.file = std::filesystem::absolute(path).string();
-    auto read = attachedCloud(cloud.file);
+    auto read = attachedCloud(cloud.file, context);
     if (!read) {
         Error error = read.error();
         error.file = path;
@@ -248,13 +270,13 @@ Result<Imported> importFile(const Document& document, const std::string& path, c
         if (!content) return tl::unexpected(content.error());
         return addLandXml(document, path, *content);
     }
-    if (ending == ".ply") {
-        auto tin = readPly(path);
+    if (ending == ".ply" || ending == ".obj") {
+        auto tin = ending == ".ply" ? readPly(path) : readObj(path);
         if (!tin && tin.error().text == "holds no triangles") return addCloud(document, path);
         if (!tin) return tl::unexpected(tin.error());
         LandXml content;
         content.unit = document.settings().display.unit;
-        content.surfaces.push_back({stemOf(path), std::move(*tin)});
+        content.surfaces.push_back({stemOf(path), std::move(*tin), {}});
         return addLandXml(document, path, content);
     }
     if (ending == ".erdwerk") {
@@ -282,8 +304,8 @@ Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string
             std::make_shared<const terrain::Tin>(std::move(tin)));
     };
     const std::string ending = endingOf(spec);
-    if (ending == ".ply") {
-        auto tin = readPly(spec);
+    if (ending == ".ply" || ending == ".obj") {
+        auto tin = ending == ".ply" ? readPly(spec) : readObj(spec);
         if (!tin) return tl::unexpected(tin.error());
         return share(std::move(*tin));
     }
@@ -296,7 +318,8 @@ Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string
     }
     const std::size_t mark = spec.find(".erdwerk");
     if (mark == std::string::npos)
-        return fail(ErrorCode::Unsupported, "a surface is a .xml, a .ply or PROJECT.erdwerk:NAME", spec);
+        return fail(ErrorCode::Unsupported, "a surface is a .xml, a .ply, an .obj or PROJECT.erdwerk:NAME",
+                    spec);
     const std::string path = spec.substr(0, mark + 8);
     const std::string name = spec.size() > mark + 9 ? spec.substr(mark + 9) : "";
     const auto opened = openProject(path);
@@ -372,12 +395,48 @@ Result<std::vector<std::string>> exportFile(const std::string& path, const docum
         done = replaceFile(path, writePoints(all));
         left = leftBehind(document, {"line", "surface", "alignment", "profile", "parcel", "label", "sheet",
                                      "cloud", "raster", "backdrop"});
+    } else if (ending == ".obj" || ending == ".glb") {
+        std::vector<NamedTin> surfaces;
+        for (const auto& [id, surface] : derived.surfaces)
+            if (surface->locator) surfaces.push_back({document.nameOf(id), &surface->locator->tin()});
+        if (surfaces.empty()) return badInput("there is no surface to write", path);
+        done = ending == ".obj" ? writeObj(path, surfaces)
+                                : writeGlb(path, surfaces, metresPer(document.settings().display.unit));
+        left = leftBehind(document, {"points", "line", "alignment", "profile", "parcel", "label", "sheet",
+                                     "cloud", "raster", "backdrop"});
     } else {
-        return fail(ErrorCode::Unsupported, "the ending must be .erdwerk, .xml, .gpkg, .geojson or .csv",
-                    path);
+        return fail(ErrorCode::Unsupported,
+                    "the ending must be .erdwerk, .xml, .gpkg, .geojson, .csv, .obj or .glb", path);
     }
     if (!done) return tl::unexpected(done.error());
     return left;
+}
+
+Result<void> exportSurface(const std::string& path, const document::Derived& derived, ObjectId surface,
+                           double cell) {
+    const auto* locator = derived.surface(surface);
+    if (locator == nullptr) return badInput("there is no surface to write", path);
+    const std::string name = derived.document.nameOf(surface);
+    const std::string ending = endingOf(path);
+    if (ending == ".ply") return writePly(path, locator->tin());
+    if (ending == ".obj") return writeObj(path, {{name, &locator->tin()}});
+    if (ending == ".glb")
+        return writeGlb(path, {{name, &locator->tin()}}, metresPer(derived.document.settings().display.unit));
+    if (ending == ".tif") {
+        const auto raster =
+            terrain::rasterOf(*locator, cell > 0 ? cell : roundStep(terrain::meanSpacing(locator->tin())));
+        if (!raster) return tl::unexpected(raster.error());
+        return writeRaster(path, *raster, {});
+    }
+    if (ending == ".xml") {
+        LandXml all = landXmlOf(derived);
+        LandXml one;
+        one.unit = all.unit;
+        for (auto& s : all.surfaces)
+            if (s.name == name && one.surfaces.empty()) one.surfaces.push_back(std::move(s));
+        return writeLandXml(path, one, derived.document.settings().name);
+    }
+    return fail(ErrorCode::Unsupported, "a surface is written as .xml, .ply, .obj, .glb or .tif", path);
 }
 
 }  // namespace erdwerk::format

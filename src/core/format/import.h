@@ -31,7 +31,8 @@ Result<Imported> addLandXml(const document::Document& document, const std::strin
                             const LandXml& content);
 
 /// A cloud that stays in its file.
-Result<Imported> addCloud(const document::Document& document, const std::string& path);
+Result<Imported> addCloud(const document::Document& document, const std::string& path,
+                          const Context& context = {});
 /// A raster of heights, or a picture as backdrop; both stay in their file.
 Result<Imported> addRaster(const document::Document& document, const std::string& path);
 
@@ -56,7 +57,13 @@ Result<CsvPoints> readPointFile(const std::string& path, const ImportOptions& op
 Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string& spec,
                                                                LengthUnit* unit = nullptr);
 
-/// By the ending: .erdwerk .xml .gpkg .geojson .csv. Returns what the format cannot hold.
+/// One surface, by the ending: .xml .ply .obj .glb, or .tif as a raster of this cell (0: as wide as the
+/// vertices stand apart on average, rounded).
+Result<void> exportSurface(const std::string& path, const document::Derived& derived, ObjectId surface,
+                           double cell = 0);
+
+/// By the ending: .erdwerk .xml .gpkg .geojson .csv, or .obj .glb for all surfaces. Returns what the format
+/// cannot hold.
 Result<std::vector<std::string>> exportFile(const std::string& path, const document::Derived& derived);
 
 /// "survey" from "/data/survey.csv".

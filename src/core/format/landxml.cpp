@@ -3,11 +3,15 @@
 #include <algorithm>
 #include <cmath>
 #include <ctime>
+#include <limits>
 #include <map>
 #include <pugixml.hpp>
+#include <set>
 #include <sstream>
 
 #include "core/base/notation.h"
+#include "core/document/edge.h"
+#include "core/document/surface_build.h"
 #include "core/format/output.h"
 #include "core/format/ply.h"
 
@@ -73,9 +77,45 @@ void writeProfiles(pugi::xml_node node, const XmlAlignment& alignment) {
     }
 }
 
+/// outer, void or island, as the standard has it.
+const char* boundaryType(document::Role role) {
+    return role == document::Role::Edge ? "outer" : (role == document::Role::Opening ? "void" : "island");
+}
+
+void writeSourceLines(pugi::xml_node surface, const std::vector<XmlSurfaceLine>& lines) {
+    pugi::xml_node data;
+    pugi::xml_node breaklines;
+    pugi::xml_node boundaries;
+    const auto child = [&](pugi::xml_node& node, const char* name) {
+        if (!data) data = surface.append_child("SourceData");
+        if (!node) node = data.append_child(name);
+        return node;
+    };
+    for (const bool ofBoundaries : {true, false})
+        for (const auto& line : lines) {
+            const bool boundary = line.role == document::Role::Edge || line.role == document::Role::Opening ||
+                                  line.role == document::Role::Island;
+            if (boundary != ofBoundaries) continue;
+            auto node = boundary ? child(boundaries, "Boundaries").append_child("Boundary")
+                                 : child(breaklines, "Breaklines").append_child("Breakline");
+            node.append_attribute(boundary ? "bndType" : "brkType") =
+                boundary ? boundaryType(line.role) : "standard";
+            if (boundary) node.append_attribute("edgeTrim") = "true";
+            node.append_attribute("name") = line.name.c_str();
+            std::string text;
+            auto places = line.places;
+            if (line.closed && !places.empty()) places.push_back(places.front());
+            for (const Vec3& p : places)
+                text +=
+                    (text.empty() ? "" : " ") + (line.withHeights ? northEastHeight(p) : northEast(p.plan()));
+            node.append_child(line.withHeights ? "PntList3D" : "PntList2D").text() = text.c_str();
+        }
+}
+
 void writeSurface(pugi::xml_node parent, const XmlSurface& surface) {
     auto node = parent.append_child("Surface");
     node.append_attribute("name") = surface.name.c_str();
+    writeSourceLines(node, surface.lines);
     auto definition = node.append_child("Definition");
     definition.append_attribute("surfType") = "TIN";
     auto points = definition.append_child("Pnts");
@@ -292,13 +332,55 @@ private:
             if (count != 3) bad(f, "a face needs three points");
         }
         const std::string name = node.attribute("name").as_string("Surface");
+        auto lines = sourceLines(node);
         if (corners.empty()) {
             out_.left.push_back("surface " + name + ": no faces");
             return;
         }
         auto tin = surfaceFromTriangles(std::move(vertices), std::move(corners), path_);
         if (!tin) bad(node, "surface " + name + ": " + tin.error().text);
-        out_.surfaces.push_back({name, std::move(*tin)});
+        out_.surfaces.push_back({name, std::move(*tin), std::move(lines)});
+    }
+
+    [[nodiscard]] XmlSurfaceLine sourceLine(pugi::xml_node node, document::Role role) const {
+        XmlSurfaceLine line{node.attribute("name").as_string(), {}, false, role, true};
+        auto list = node.child("PntList3D");
+        line.withHeights = static_cast<bool>(list);
+        if (!list) list = node.child("PntList2D");
+        const std::size_t each = line.withHeights ? 3 : 2;
+        const auto v =
+            list ? numbers(list, 2 * each, std::numeric_limits<std::size_t>::max()) : std::vector<double>{};
+        if (v.size() % each != 0)
+            bad(list, "a list of places needs " + std::to_string(each) + " numbers each");
+        for (std::size_t i = 0; i < v.size(); i += each)
+            line.places.push_back({v[i + 1], v[i], line.withHeights ? v[i + 2] : 0.0});
+        if (line.places.size() > 3 && line.places.front() == line.places.back()) {
+            line.places.pop_back();
+            line.closed = true;
+        }
+        if (role != document::Role::Breakline) line.closed = line.places.size() > 2;
+        return line;
+    }
+
+    [[nodiscard]] std::vector<XmlSurfaceLine> sourceLines(pugi::xml_node surface) {
+        std::vector<XmlSurfaceLine> out;
+        for (const auto data : surface.children("SourceData")) {
+            for (const auto node : data.child("Boundaries").children("Boundary")) {
+                const std::string type = node.attribute("bndType").as_string();
+                out.push_back(sourceLine(node, type == "void"     ? document::Role::Opening
+                                               : type == "island" ? document::Role::Island
+                                                                  : document::Role::Edge));
+            }
+            for (const auto node : data.child("Breaklines").children("Breakline"))
+                out.push_back(sourceLine(node, document::Role::Breakline));
+        }
+        std::erase_if(out, [&](const XmlSurfaceLine& line) {
+            if (line.places.size() > 1) return false;
+            out_.left.push_back("a line of surface " + std::string(surface.attribute("name").as_string()) +
+                                ": no list of places");
+            return true;
+        });
+        return out;
     }
 
     [[nodiscard]] Vec2 place(pugi::xml_node node, pugi::xml_node segment) const {
@@ -379,8 +461,29 @@ Result<LandXml> readLandXml(const std::string& path) {
     return Reader(path, *text).run();
 }
 
+namespace {
+
+void addSourceLine(const std::string& name, const linework::ResolvedLine& line,
+                   const document::Source& source, std::vector<XmlSurfaceLine>& out) {
+    const bool boundary = source.role == document::Role::Edge || source.role == document::Role::Opening ||
+                          source.role == document::Role::Island;
+    if (boundary) {
+        const auto ring = document::boundaryAlong(line, document::breaklineSagitta);
+        XmlSurfaceLine xml{name, {}, true, source.role, source.ownHeights && ring.hasHeights()};
+        for (std::size_t i = 0; i < ring.ring.size(); ++i)
+            xml.places.push_back({ring.ring[i].x, ring.ring[i].y, xml.withHeights ? *ring.heights[i] : 0.0});
+        out.push_back(std::move(xml));
+        return;
+    }
+    for (auto& run : runsWithHeights(line, document::breaklineSagitta))
+        out.push_back({name, std::move(run), false, source.role, true});
+}
+
+}  // namespace
+
 LandXml landXmlOf(const document::Derived& derived) {
     LandXml out;
+    std::set<ObjectId> held;
     const auto& document = derived.document;
     out.unit = document.settings().display.unit;
     for (const auto id : document.all<document::Points>()) {
@@ -388,7 +491,16 @@ LandXml landXmlOf(const document::Derived& derived) {
         out.points.insert(out.points.end(), all.begin(), all.end());
     }
     for (const auto& [id, surface] : derived.surfaces)
-        if (surface->locator) out.surfaces.push_back({document.nameOf(id), surface->locator->tin()});
+        if (surface->locator) {
+            out.surfaces.push_back({document.nameOf(id), surface->locator->tin(), {}});
+            for (const auto& source :
+                 expandedSources(document, *document.get<document::Surface>(id)->definition)) {
+                const auto* line = document::Derived::in(derived.lines, source.object);
+                if (line == nullptr) continue;
+                held.insert(source.object);
+                addSourceLine(document.nameOf(source.object), *line, source, out.surfaces.back().lines);
+            }
+        }
     for (const auto& [id, alignment] : derived.alignments) {
         XmlAlignment a{document.nameOf(id), alignment->startStation, alignment->path, {}};
         for (const auto profile : document.all<document::Profile>()) {
@@ -409,7 +521,7 @@ LandXml landXmlOf(const document::Derived& derived) {
     const auto leave = [&](std::size_t count, const char* what) {
         if (count > 0) out.left.push_back(std::to_string(count) + " " + what);
     };
-    leave(document.all<document::Line>().size(), "3D lines (their heights and rules)");
+    leave(document.all<document::Line>().size() - held.size(), "3D lines (their heights and rules)");
     leave(document.all<document::Label>().size(), "labels");
     leave(document.all<document::Sheet>().size(), "sheets");
     return out;

@@ -10,9 +10,19 @@
 
 namespace erdwerk::format {
 
+/// A breakline, or a boundary of a surface.
+struct XmlSurfaceLine {
+    std::string name;
+    std::vector<geometry::Vec3> places;
+    bool closed = false;
+    document::Role role = document::Role::Breakline;  ///< Breakline, Contour, Edge, Opening or Island
+    bool withHeights = true;                          ///< else the heights are not to be used
+};
+
 struct XmlSurface {
     std::string name;
     terrain::Tin tin;
+    std::vector<XmlSurfaceLine> lines = {};  ///< what it was made from
 };
 
 struct XmlProfile {

@@ -70,6 +70,10 @@ struct PayloadToJson {
                {"colouring", colouringName(p.colouring)},
                {"classes", p.classes},
                {"spacing", p.spacing}};
+        if (!p.crop.empty()) {
+            j["crop"] = json::array();
+            for (const auto& corner : p.crop) j["crop"].push_back(place(corner));
+        }
         if (p.classified && p.cloud) {
             std::vector<std::uint8_t> classes(p.cloud->size());
             for (std::size_t i = 0; i < classes.size(); ++i) classes[i] = p.cloud->classOf(i);
@@ -288,6 +292,7 @@ Payload cloudFrom(const json& j, const std::string& folder) {
                              colouringName);
     out.classes = j.at("classes").get<std::vector<std::uint8_t>>();
     out.spacing = j.at("spacing");
+    for (const json& corner : j.value("crop", json::array())) out.crop.push_back(place(corner));
     auto cloud = attachedCloud(out.file);
     if (!cloud) {
         out.problem = cloud.error().text;
@@ -421,6 +426,8 @@ json toJson(const Settings& s) {
     }
     return {{"name", s.name},
             {"accepted", std::move(accepted)},
+            {"nearDuplicates", s.checks.near},
+            {"nearlyTouching", s.checks.touch},
             {"unit", unitSymbol(d.unit)},
             {"direction", d.direction == DirectionStyle::Bearing ? "bearing" : "azimuth"},
             {"angleUnit", d.angleUnit == AngleUnit::Gon
@@ -449,6 +456,8 @@ Result<Settings> settingsFromJson(const json& j) {
         s.display.station = j.at("station") == "0+00" ? StationStyle::Hundreds : StationStyle::Thousands;
         s.display.order =
             j.at("order") == "NE" ? CoordinateOrder::NorthingEasting : CoordinateOrder::EastingNorthing;
+        s.checks.near = j.value("nearDuplicates", s.checks.near);
+        s.checks.touch = j.value("nearlyTouching", s.checks.touch);
         for (const json& a : j.value("accepted", json::array())) {
             Accepted accepted{a.at("kind"), place(a.at("at")), {}, a.at("reason")};
             for (const json& id : a.at("objects")) accepted.objects.push_back({id.get<std::uint64_t>()});

@@ -49,6 +49,33 @@ TEST(LandXml, ImportMakesObjectsOfAll) {
                 1e-6);
 }
 
+TEST(LandXml, BreaklinesAndBoundariesComeBack) {
+    const Folder folder;
+    LandXml content;
+    XmlSurface surface{
+        "G",
+        terrain::Tin(test::places3("0 0 1, 40 0 2, 0 40 3"), {0, 1, 2}),
+        {{"Crest", test::places3("1 2 3, 4 5 6, 7 8 9"), false, document::Role::Breakline, true},
+         {"Rim", test::places3("0 0 0, 9 0 0, 9 9 0"), true, document::Role::Edge, false},
+         {"Pond", test::places3("1 1 5, 2 1 5, 2 2 5"), true, document::Role::Opening, true}}};
+    content.surfaces.push_back(surface);
+    ASSERT_TRUE(writeLandXml(folder / "a.xml", content, "Q"));
+    const LandXml back = valueOf(readLandXml(folder / "a.xml"));
+    ASSERT_EQ(back.surfaces.size(), 1U);
+    ASSERT_EQ(back.surfaces[0].lines.size(), 3U);  // boundaries first, as the schema has it
+    const auto& lines = back.surfaces[0].lines;
+    EXPECT_EQ(lines[0].name, "Rim");
+    EXPECT_EQ(lines[0].role, document::Role::Edge);
+    EXPECT_FALSE(lines[0].withHeights);
+    EXPECT_EQ(lines[1].role, document::Role::Opening);
+    EXPECT_EQ(lines[1].places, surface.lines[2].places);
+    EXPECT_EQ(lines[2].places, surface.lines[0].places);
+    EXPECT_FALSE(lines[2].closed);
+    const auto imported = valueOf(importFile({}, folder / "a.xml", {}));
+    EXPECT_EQ(imported.lines, 3U);
+    EXPECT_TRUE(imported.document.byName<document::Group>("Lines of G"));
+}
+
 TEST(LandXml, NamesFileAndLineOfWhatIsWrong) {
     const Folder folder;
     const std::string head =

@@ -21,7 +21,8 @@ TEST(ObjectJson, EveryKindComesBackTheSame) {
         EXPECT_EQ(toJson(valueOf(objectFromJson(json::parse(j.dump())))), j);
         kinds.insert(j.at("kind"));
     }
-    EXPECT_EQ(kinds.size(), std::variant_size_v<document::Payload>);
+    // Clouds, rasters and backdrops name files: attached_test.
+    EXPECT_EQ(kinds.size() + 3, std::variant_size_v<document::Payload>);
 }
 
 TEST(ObjectJson, AnImportedSurfaceKeepsItsTriangles) {
@@ -67,7 +68,11 @@ TEST(ObjectJson, DamageIsNamedWithTheObject) {
                 EXPECT_THAT(r.error().text, testing::HasSubstr("is damaged"));
             }
             wrong.erase(key);
-            if (key != "style") {
+            // What projects of the first version did not have yet may be missing.
+            static const std::set<std::string> optional{"style",  "bands",     "deviation",  "edits",
+                                                        "fit",    "narrowest", "onCrossing", "slopeChange",
+                                                        "smooth", "tolerance"};
+            if (optional.count(key) == 0) {
                 EXPECT_FALSE(objectFromJson(wrong)) << key << " of " << object->name;
             }
         }

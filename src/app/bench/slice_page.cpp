@@ -1,0 +1,269 @@
+#include "app/bench/slice_page.h"
+
+#include <QAction>
+#include <QApplication>
+#include <QClipboard>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QMenu>
+#include <QPushButton>
+#include <QSplitter>
+#include <QVBoxLayout>
+
+#include "app/shell/theme.h"
+#include "core/base/notation.h"
+#include "core/document/dense_source.h"
+#include "core/format/table_file.h"
+
+namespace erdwerk::app {
+
+using geometry::Vec2;
+using terrain::SectionField;
+
+namespace {
+
+constexpr std::array allFields{SectionField::Station, SectionField::Easting, SectionField::Northing,
+                               SectionField::Height,  SectionField::Grade,   SectionField::Difference};
+
+QColor seriesColour(std::size_t i) {
+    static const std::vector<QColor> colours{QColor(0x8E, 0x6E, 0x45), QColor(0x2C, 0x6E, 0x68),
+                                             QColor(0xB9, 0x50, 0x2B), QColor(0x6A, 0x3B, 0x6F),
+                                             QColor(0x30, 0x3A, 0x7C)};
+    return colours[i % colours.size()];
+}
+
+QToolButton* menuButton(const QString& text) {
+    auto* button = new QToolButton;
+    button->setText(text);
+    button->setPopupMode(QToolButton::InstantPopup);
+    button->setMenu(new QMenu(button));
+    button->setStyleSheet(QStringLiteral("padding: 2px 14px 2px 8px;"));
+    return button;
+}
+
+}  // namespace
+
+SlicePage::SlicePage(Session& session, QWidget* parent)
+    : QWidget(parent),
+      session_(session),
+      chosen_{SectionField::Station, SectionField::Height, SectionField::Difference} {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(10, 4, 0, 0);
+    layout->setSpacing(4);
+    auto* bar = new QHBoxLayout;
+    title_ = new QLabel;
+    title_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    shows_ = menuButton(tr("Through"));
+    fields_ = menuButton(tr("Fields"));
+    interval_ = new QLineEdit;
+    interval_->setFixedWidth(70);
+    interval_->setPlaceholderText(tr("edges"));
+    interval_->setAccessibleName(tr("Interval"));
+    interval_->setToolTip(tr("A row every so far; empty: wherever a triangle's edge is crossed"));
+    auto* copyButton = new QPushButton(tr("Copy"));
+    auto* exportButton = new QPushButton(tr("Export…"));
+    for (auto* b : {copyButton, exportButton}) b->setStyleSheet(QStringLiteral("padding: 1px 8px;"));
+    bar->addWidget(title_, 1);
+    bar->addWidget(shows_);
+    bar->addWidget(fields_);
+    bar->addWidget(new QLabel(tr("every")));
+    bar->addWidget(interval_);
+    bar->addWidget(copyButton);
+    bar->addWidget(exportButton);
+    bar->addSpacing(8);
+    layout->addLayout(bar);
+    auto* split = new QSplitter;
+    section_ = new SectionView;
+    section_->setObjectName(QStringLiteral("slice"));
+    table_ = new QTableWidget;
+    table_->setObjectName(QStringLiteral("sliceTable"));
+    table_->setAccessibleName(tr("Table of the section"));
+    table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    table_->setAlternatingRowColors(true);
+    table_->verticalHeader()->hide();
+    table_->verticalHeader()->setDefaultSectionSize(20);
+    split->addWidget(section_);
+    split->addWidget(table_);
+    split->setSizes({620, 420});
+    layout->addWidget(split, 1);
+    buildFields();
+    connect(interval_, &QLineEdit::editingFinished, this, &SlicePage::refresh);
+    connect(copyButton, &QPushButton::clicked, this, &SlicePage::copy);
+    connect(exportButton, &QPushButton::clicked, this, &SlicePage::exportPressed);
+    connect(&session_, &Session::resultsChanged, this, &SlicePage::refresh);
+    connect(&session_, &Session::selectionChanged, this, &SlicePage::follow);
+    // The place is marked in all views.
+    const auto mark = [this](double station) {
+        const auto line = chain();
+        double before = 0;
+        for (std::size_t i = 1; i < line.size(); ++i) {
+            const double length = geometry::distance(line[i - 1], line[i]);
+            if (length > 0 && station <= before + length) {
+                session_.setHover(Hover{
+                    geometry::lerp(line[i - 1], line[i], (station - before) / length), std::nullopt, {}});
+                return;
+            }
+            before += length;
+        }
+    };
+    connect(section_, &SectionView::hovered, this, [this, mark](std::optional<double> station) {
+        if (station)
+            mark(*station);
+        else
+            session_.setHover(std::nullopt);
+    });
+    connect(table_, &QTableWidget::currentCellChanged, this, [this, mark](int row) {
+        if (row >= 0 && static_cast<std::size_t>(row) < rows_.size() && table_->hasFocus()) {
+            section_->setMarked(rows_[static_cast<std::size_t>(row)].station);
+            mark(rows_[static_cast<std::size_t>(row)].station);
+        }
+    });
+    connect(shows_->menu(), &QMenu::aboutToShow, this, [this] {
+        shows_->menu()->clear();
+        const auto offer = [this](ObjectId id) {
+            auto* item = shows_->menu()->addAction(QString::fromStdString(session_.document().nameOf(id)));
+            item->setCheckable(true);
+            item->setChecked(off_.count(id) == 0);
+            connect(item, &QAction::toggled, this, [this, id](bool on) {
+                if (on)
+                    off_.erase(id);
+                else
+                    off_.insert(id);
+                refresh();
+            });
+        };
+        for (const ObjectId id : session_.document().all<document::Surface>()) offer(id);
+        for (const ObjectId id : session_.document().all<document::Cloud>()) offer(id);
+    });
+    follow();
+}
+
+void SlicePage::buildFields() {
+    for (const SectionField field : allFields) {
+        auto* item = fields_->menu()->addAction(QString::fromUtf8(terrain::fieldName(field).data()));
+        item->setCheckable(true);
+        item->setChecked(std::find(chosen_.begin(), chosen_.end(), field) != chosen_.end());
+        connect(item, &QAction::toggled, this, [this, field](bool on) {
+            std::erase(chosen_, field);
+            if (on) chosen_.push_back(field);
+            std::sort(chosen_.begin(), chosen_.end());
+            refresh();
+        });
+    }
+}
+
+void SlicePage::follow() {
+    // A line, an alignment, or at least two survey points in the order they were picked.
+    if (const auto line = session_.selected<document::Line>()) {
+        along_ = *line;
+        points_.clear();
+    } else if (const auto alignment = session_.selected<document::Alignment>()) {
+        along_ = session_.document().get<document::Alignment>(*alignment)->line;
+        points_.clear();
+    } else {
+        std::vector<Vec2> picked;
+        for (const Ref& r : session_.selection())
+            if (const auto* set = session_.document().get<document::Points>(r.object);
+                set != nullptr && r.part && *r.part < set->set.size())
+                picked.push_back(set->set[*r.part].plan);
+        if (picked.size() > 1) {
+            along_ = {};
+            points_ = std::move(picked);
+        }
+    }
+    refresh();
+}
+
+std::vector<Vec2> SlicePage::chain() const {
+    if (!along_) return points_;
+    const auto* line = document::Derived::in(session_.derived().lines, along_);
+    return line == nullptr || line->path.empty() ? std::vector<Vec2>{}
+                                                 : geometry::flattened(line->path, 0.01);
+}
+
+void SlicePage::refresh() {
+    const auto& derived = session_.derived();
+    const auto line = chain();
+    names_.clear();
+    rows_.clear();
+    std::vector<const terrain::TinLocator*> surfaces;
+    for (const auto& [id, result] : derived.surfaces) {
+        if (!result->locator || off_.count(id) != 0) continue;
+        surfaces.push_back(result->locator.get());
+        names_.push_back(derived.document.nameOf(id));
+    }
+    const QString text = interval_->text().trimmed();
+    const auto interval =
+        text.isEmpty() ? std::optional(0.0)
+                       : parseNumber(QString(text).replace(QLatin1Char(','), QLatin1Char('.')).toStdString());
+    const bool bad = !interval || *interval < 0;
+    interval_->setStyleSheet(bad ? QStringLiteral("border: 1px solid #A5313C;") : QString());
+    if (line.size() < 2) {
+        title_->setText(tr("Select a line, an alignment or two survey points to cut a section along them"));
+    } else if (bad) {
+        title_->setText(tr("The interval must be a figure above 0, or empty"));
+    } else {
+        rows_ = terrain::sectionThrough(surfaces, line, {*interval});
+        title_->setText(
+            along_ ? tr("Section along %1").arg(QString::fromStdString(derived.document.nameOf(along_)))
+                   : tr("Section through %1 points").arg(points_.size()));
+    }
+    shown_ = terrain::tableOf(rows_, names_, chosen_);
+    const int shownRows = static_cast<int>(std::min<std::size_t>(shown_.rows.size(), 5000));
+    table_->clear();
+    table_->setColumnCount(static_cast<int>(shown_.header.size()));
+    table_->setRowCount(shownRows);
+    QStringList header;
+    for (const auto& h : shown_.header) header << QString::fromStdString(h);
+    table_->setHorizontalHeaderLabels(header);
+    for (int r = 0; r < shownRows; ++r)
+        for (std::size_t c = 0; c < shown_.header.size(); ++c) {
+            const auto& cell = shown_.rows[static_cast<std::size_t>(r)][c];
+            auto* item =
+                new QTableWidgetItem(cell ? QString::fromStdString(formatFixed(*cell, 3)) : QString());
+            item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            table_->setItem(r, static_cast<int>(c), item);
+        }
+    table_->resizeColumnsToContents();
+    draw();
+}
+
+void SlicePage::draw() {
+    const auto& derived = session_.derived();
+    SectionData shown;
+    shown.empty = tr("Select a line, an alignment or two survey points.");
+    for (std::size_t s = 0; s < names_.size(); ++s) {
+        SectionSeries series{QString::fromStdString(names_[s]), seriesColour(s), 2, false, {}};
+        for (const auto& row : rows_) series.points.push_back({row.station, row.heights[s]});
+        shown.series.push_back(std::move(series));
+    }
+    const auto line = chain();
+    if (line.size() > 1)
+        for (const auto& [id, tiles] : derived.clouds) {
+            if (off_.count(id) != 0) continue;
+            SectionSeries series{
+                QString::fromStdString(derived.document.nameOf(id)), theme::inkQuiet, 1, false, {}};
+            series.dots = true;
+            for (const auto& p : document::sliceOf(derived, id, line, tiles->cloud().spacing()))
+                series.points.push_back({p.station, p.height});
+            if (!series.points.empty()) shown.series.push_back(std::move(series));
+        }
+    if (rows_.empty()) shown.series.clear();
+    const auto& display = derived.document.settings().display;
+    shown.station = [display](double d) { return QString::fromStdString(formatLength(d, display)); };
+    section_->setData(std::move(shown));
+}
+
+Result<void> SlicePage::exportTo(const QString& path) const {
+    format::Table table{"Section", shown_.header, shown_.rows, {}};
+    return format::writeTable(path.toStdString(), table);
+}
+
+void SlicePage::copy() const {
+    QApplication::clipboard()->setText(
+        QString::fromStdString(format::toCsv({"Section", shown_.header, shown_.rows, {}}, '\t')));
+    Q_EMIT session_.message(tr("%1 rows copied").arg(shown_.rows.size()), false);
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,54 @@
+#pragma once
+// Section: a vertical slice along any line or through picked points, through several surfaces and clouds at
+// once, with a table of chosen fields.
+
+#include <QCheckBox>
+#include <QLineEdit>
+#include <QTableWidget>
+#include <QToolButton>
+#include <set>
+
+#include "app/section/section_view.h"
+#include "app/shell/session.h"
+#include "core/terrain/section.h"
+
+namespace erdwerk::app {
+
+class SlicePage : public QWidget {
+    Q_OBJECT
+public:
+    explicit SlicePage(Session& session, QWidget* parent = nullptr);
+    [[nodiscard]] QTableWidget* table() { return table_; }
+    [[nodiscard]] SectionView* section() { return section_; }
+    [[nodiscard]] QLineEdit* interval() { return interval_; }
+    /// Writes the table as CSV or XLSX.
+    Result<void> exportTo(const QString& path) const;
+    void copy() const;
+
+Q_SIGNALS:
+    void exportPressed();
+
+private:
+    void refresh();
+    void follow();
+    void buildFields();
+    [[nodiscard]] std::vector<geometry::Vec2> chain() const;
+    void draw();
+
+    Session& session_;
+    SectionView* section_;
+    QTableWidget* table_;
+    QLineEdit* interval_;
+    QLabel* title_;
+    QToolButton* fields_;
+    QToolButton* shows_;
+    ObjectId along_;                      ///< a line; none: the points below
+    std::vector<geometry::Vec2> points_;  ///< picked survey points
+    std::set<ObjectId> off_;              ///< surfaces and clouds that are not shown
+    std::vector<terrain::SectionField> chosen_;
+    std::vector<terrain::SectionRow> rows_;
+    std::vector<std::string> names_;
+    terrain::SectionTable shown_;
+};
+
+}  // namespace erdwerk::app

@@ -1,0 +1,129 @@
+// Facts of clouds, rasters and backdrops.
+
+#include <QCheckBox>
+#include <QFileInfo>
+#include <algorithm>
+
+#include "app/panels/facts.h"
+#include "core/document/edit.h"
+
+namespace erdwerk::app {
+
+using document::Document;
+
+namespace {
+
+QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+QString className(std::size_t c) {
+    switch (c) {
+        case 0:
+            return QObject::tr("never classified");
+        case 1:
+            return QObject::tr("unclassified");
+        case 2:
+            return QObject::tr("ground");
+        case 3:
+            return QObject::tr("low vegetation");
+        case 4:
+            return QObject::tr("medium vegetation");
+        case 5:
+            return QObject::tr("high vegetation");
+        case 6:
+            return QObject::tr("building");
+        case 7:
+            return QObject::tr("low noise");
+        case 9:
+            return QObject::tr("water");
+        case 18:
+            return QObject::tr("high noise");
+        default:
+            return QObject::tr("class %1").arg(c);
+    }
+}
+
+}  // namespace
+
+void Facts::cloud(ObjectId id) {
+    const auto& document = session_.document();
+    const auto& display = document.settings().display;
+    const auto cloud = *document.get<document::Cloud>(id);
+    heading(text(document.nameOf(id)));
+    fact(tr("File"), QFileInfo(text(cloud.file)).fileName());
+    if (!cloud.problem.empty()) fact(tr("Problem"), text(cloud.problem));
+    if (!cloud.cloud) return;
+    const auto& c = *cloud.cloud;
+    fact(tr("Points"), QLocale(QLocale::English).toString(static_cast<qulonglong>(c.size())));
+    fact(tr("Heights"), text(formatHeight(c.min().z, display) + " to " + formatHeight(c.max().z, display)));
+    fact(tr("Spacing"), text(formatFixed(c.spacing(), 3)) + tr(" on average"));
+    fact(tr("In memory"), tr("%1 MB").arg(static_cast<double>(c.memory()) / 1e6, 0, 'f', 1));
+    const auto edit = [this, id](const std::function<void(document::Cloud&)>& change) {
+        return document::changed<document::Cloud>(session_.document(), id, change);
+    };
+    choice(
+        tr("Coloured by"), {tr("height"), tr("class"), tr("intensity"), tr("colour")},
+        static_cast<int>(cloud.colouring), [edit](int i) {
+            return edit([i](document::Cloud& x) { x.colouring = static_cast<document::CloudColouring>(i); });
+        });
+    number(tr("Show every"), cloud.spacing, 0,
+           [edit](double v) { return edit([v](document::Cloud& x) { x.spacing = v; }); });
+    if (!cloud.crop.empty())
+        check(tr("Cropped by a line"), true, [edit](bool on) {
+            return edit([on](document::Cloud& x) {
+                if (!on) x.crop.clear();
+            });
+        });
+    heading(tr("Classes that take part"));
+    if (cloud.classified) fact(tr("Classes"), tr("changed here, not those of the file"));
+    const auto counts = c.classCounts();
+    std::vector<std::uint8_t> there;
+    for (std::size_t k = 0; k < counts.size(); ++k)
+        if (counts[k] > 0) there.push_back(static_cast<std::uint8_t>(k));
+    for (const std::uint8_t k : there) {
+        const bool on = cloud.classes.empty() ||
+                        std::find(cloud.classes.begin(), cloud.classes.end(), k) != cloud.classes.end();
+        check(QStringLiteral("%1  %2   %3").arg(k).arg(className(k)).arg(counts[k]), on,
+              [edit, k, there](bool state) {
+                  return edit([&](document::Cloud& x) {
+                      if (x.classes.empty()) x.classes = there;
+                      std::erase(x.classes, k);
+                      if (state) x.classes.push_back(k);
+                      std::sort(x.classes.begin(), x.classes.end());
+                      if (x.classes == there) x.classes.clear();
+                  });
+              });
+    }
+    objectChoice<document::Group>(
+        tr("Group"), document.find(id)->group,
+        [this, id](ObjectId g) { return document::setGroup(session_.document(), id, g); }, tr("none"));
+}
+
+void Facts::raster(ObjectId id) {
+    const auto& document = session_.document();
+    const auto& r = *document.get<document::HeightRaster>(id);
+    heading(text(document.nameOf(id)));
+    fact(tr("File"), QFileInfo(text(r.file)).fileName());
+    if (!r.problem.empty()) fact(tr("Problem"), text(r.problem));
+    if (!r.raster) return;
+    fact(tr("Cells"), tr("%1 × %2").arg(r.raster->columns).arg(r.raster->rows));
+    fact(tr("Cell"), text(formatExact(r.raster->cell())));
+    fact(tr("With height"),
+         QString::number(std::count(r.raster->present.begin(), r.raster->present.end(), true)));
+}
+
+void Facts::backdrop(ObjectId id) {
+    const auto& document = session_.document();
+    const auto& b = *document.get<document::Backdrop>(id);
+    heading(text(document.nameOf(id)));
+    fact(tr("File"), QFileInfo(text(b.file)).fileName());
+    if (!b.problem.empty()) fact(tr("Problem"), text(b.problem));
+    if (b.picture) fact(tr("Shown with"), tr("%1 × %2 pixels").arg(b.picture->columns).arg(b.picture->rows));
+    check(tr("Shown"), b.visible, [this, id](bool on) {
+        return document::changed<document::Backdrop>(session_.document(), id,
+                                                     [on](document::Backdrop& x) { x.visible = on; });
+    });
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,356 @@
+// Facts of a surface: figures, how it is shown, its sources, own edits, thinning and fit check.
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <algorithm>
+#include <numbers>
+
+#include "app/panels/facts.h"
+#include "core/document/edit.h"
+
+namespace erdwerk::app {
+
+using document::Document;
+
+namespace {
+
+constexpr double degree = std::numbers::pi / 180;
+
+QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+QString roleText(document::Role role) {
+    switch (role) {
+        case document::Role::Points:
+            return QObject::tr("points");
+        case document::Role::Cloud:
+            return QObject::tr("cloud");
+        case document::Role::Raster:
+            return QObject::tr("raster");
+        case document::Role::Breakline:
+            return QObject::tr("breakline");
+        case document::Role::Contour:
+            return QObject::tr("contour");
+        case document::Role::Edge:
+            return QObject::tr("edge");
+        case document::Role::Opening:
+            return QObject::tr("opening");
+        case document::Role::Island:
+            return QObject::tr("island");
+    }
+    return {};
+}
+
+QString editText(const document::SurfaceEdit& e, const Document& document) {
+    const auto& display = document.settings().display;
+    const auto at = [&](geometry::Vec2 p) { return text(formatPosition(p.x, p.y, display)); };
+    switch (e.edit.kind) {
+        case terrain::EditKind::FlipSide:
+            return QObject::tr("side flipped at %1").arg(at(e.edit.at));
+        case terrain::EditKind::RemoveTriangle:
+            return QObject::tr("triangle removed at %1").arg(at(e.edit.at));
+        case terrain::EditKind::RemovePoint:
+            return QObject::tr("point removed at %1").arg(at(e.edit.at));
+        case terrain::EditKind::AddPoint:
+            return QObject::tr("point added at %1").arg(at(e.edit.to.plan()));
+        case terrain::EditKind::MovePoint:
+            return QObject::tr("point moved at %1").arg(at(e.edit.at));
+        case terrain::EditKind::Raise:
+            return e.edit.to.z < 0
+                       ? QObject::tr("lowered by %1").arg(text(formatLength(-e.edit.to.z, display)))
+                       : QObject::tr("raised by %1").arg(text(formatLength(e.edit.to.z, display)));
+        case terrain::EditKind::TakeOver:
+            return QObject::tr("takes over %1").arg(text(document.nameOf(e.surface)));
+    }
+    return {};
+}
+
+QPushButton* smallButton(const QString& label, const QString& name) {
+    auto* button = new QPushButton(label);
+    button->setAccessibleName(name);
+    button->setToolTip(name);
+    button->setStyleSheet(QStringLiteral("padding: 0px 7px;"));
+    return button;
+}
+
+}  // namespace
+
+void Facts::later(const QString& what, const Document& next) {
+    QMetaObject::invokeMethod(
+        this, [this, what, next] { session_.apply(what, next); }, Qt::QueuedConnection);
+}
+
+void Facts::surface(ObjectId id) {
+    const auto& document = session_.document();
+    const auto& display = document.settings().display;
+    heading(text(document.nameOf(id)));
+    const auto* result = document::Derived::in(session_.derived().surfaces, id);
+    if (result != nullptr && result->locator) {
+        const auto& f = result->figures;
+        fact(tr("Points"), QString::number(f.points));
+        fact(tr("Triangles"), QString::number(f.triangles));
+        fact(tr("Heights"), text(formatHeight(f.min.z, display) + " to " + formatHeight(f.max.z, display)));
+        fact(tr("Plan area"), text(formatArea(f.planArea, display)));
+        fact(tr("Surface area"), text(formatArea(f.surfaceArea, display)));
+        fact(tr("Crossings"), QString::number(result->crossings.size()));
+    } else if (result != nullptr) {
+        fact(tr("Not built"), text(result->problem));
+    }
+    thinning(id);
+    sources(id);
+    ownEdits(id);
+    fitCheck(id);
+    surfaceStyle(id);
+}
+
+void Facts::thinning(ObjectId id) {
+    const auto& document = session_.document();
+    const auto& definition = *document.get<document::Surface>(id)->definition;
+    const bool dense = std::any_of(definition.sources.begin(), definition.sources.end(), [&](const auto& s) {
+        return document.template get<document::Points>(s.object) == nullptr &&
+               document.template get<document::Line>(s.object) == nullptr;
+    });
+    if (!dense && definition.tolerance <= 0) return;
+    heading(tr("Thinned to"));
+    number(tr("Tolerance"), definition.tolerance, 0, [this, id](double v) {
+        return document::changeDefinition(session_.document(), id, [v](auto& d) { d.tolerance = v; });
+    });
+    number(tr("Slope change °"), std::round(definition.slopeChange / degree * 1000) / 1000, 0,
+           [this, id](double v) {
+               return document::changeDefinition(session_.document(), id,
+                                                 [v](auto& d) { d.slopeChange = v * degree; });
+           });
+    const auto* result = document::Derived::in(session_.derived().surfaces, id);
+    if (result == nullptr || !result->thinned) {
+        if (definition.tolerance <= 0)
+            fact(tr("Now"), tr("all points of the source; a tolerance thins them"));
+        return;
+    }
+    const auto& t = *result->thinned;
+    const auto& display = document.settings().display;
+    fact(tr("Points in"), QString::number(t.pointsIn));
+    fact(tr("Points kept"),
+         tr("%1   (%2 %)")
+             .arg(t.kept)
+             .arg(100.0 * static_cast<double>(t.kept) / std::max<double>(1, static_cast<double>(t.pointsIn)),
+                  0, 'f', 1));
+    fact(tr("Largest off"), text(formatFixed(t.largestDeviation, 4)) + QStringLiteral(" ") +
+                                QString::fromUtf8(unitSymbol(display.unit).data()));
+    fact(tr("Proof"), t.beyond == 0 ? tr("all points checked, none beyond")
+                                    : tr("%1 points are beyond the tolerance").arg(t.beyond));
+    if (t.excused > 0) fact(tr("Beside lines"), tr("%1 points, where the line holds").arg(t.excused));
+}
+
+void Facts::fitCheck(ObjectId id) {
+    const auto& document = session_.document();
+    const auto fit = document.get<document::Surface>(id)->fit;
+    std::vector<ObjectId> ids{ObjectId{}};
+    QStringList names{tr("its own sources")};
+    int at = 0;
+    const auto offer = [&](const std::vector<ObjectId>& more) {
+        for (const ObjectId other : more) {
+            if (other == fit.source) at = static_cast<int>(ids.size());
+            ids.push_back(other);
+            names << text(document.nameOf(other));
+        }
+    };
+    offer(document.all<document::Cloud>());
+    offer(document.all<document::HeightRaster>());
+    if (ids.size() == 1) return;
+    heading(tr("Fit check"));
+    const auto change = [this, id](const std::function<void(document::FitCheck&)>& edit) {
+        return document::changed<document::Surface>(session_.document(), id,
+                                                    [&](document::Surface& s) { edit(s.fit); });
+    };
+    choice(tr("Against"), names, at, [change, ids](int i) {
+        return change([&](auto& f) { f.source = ids[static_cast<std::size_t>(i)]; });
+    });
+    number(tr("Within"), fit.tolerance, 0.0001,
+           [change](double v) { return change([v](auto& f) { f.tolerance = v; }); });
+    if (const auto* result = document::Derived::in(session_.derived().fits, id)) {
+        fact(tr("Inside it"), tr("%1 %").arg(100 * result->figures.withinShare(), 0, 'f', 2));
+        fact(tr("RMS"), text(formatFixed(result->figures.rms, 4)));
+    }
+}
+
+void Facts::surfaceStyle(ObjectId id) {
+    const auto style = session_.document().get<document::Surface>(id)->style;
+    const auto restyle = [this, id](const std::function<void(document::SurfaceStyle&)>& change) {
+        return document::changed<document::Surface>(session_.document(), id,
+                                                    [&](document::Surface& s) { change(s.style); });
+    };
+    heading(tr("Shown as"));
+    check(tr("Contours"), style.contours,
+          [restyle](bool on) { return restyle([on](auto& s) { s.contours = on; }); });
+    number(tr("Interval"), style.interval, 0.001,
+           [restyle](double v) { return restyle([v](auto& s) { s.interval = v; }); });
+    number(tr("Index every"), style.indexEvery, 1,
+           [restyle](double v) { return restyle([v](auto& s) { s.indexEvery = static_cast<int>(v); }); });
+    check(tr("Rounded contours"), style.smooth,
+          [restyle](bool on) { return restyle([on](auto& s) { s.smooth = on; }); });
+    check(tr("Hillshade"), style.hillshade,
+          [restyle](bool on) { return restyle([on](auto& s) { s.hillshade = on; }); });
+    check(tr("Height colours"), style.heightColours,
+          [restyle](bool on) { return restyle([on](auto& s) { s.heightColours = on; }); });
+    check(tr("Triangles"), style.triangles,
+          [restyle](bool on) { return restyle([on](auto& s) { s.triangles = on; }); });
+    choice(tr("Bands of"), {tr("nothing"), tr("height"), tr("slope"), tr("direction")},
+           static_cast<int>(style.bands),
+           [restyle](int i) { return restyle([i](auto& s) { s.bands = static_cast<document::Bands>(i); }); });
+    check(tr("Map of the fit check"), style.deviation,
+          [restyle](bool on) { return restyle([on](auto& s) { s.deviation = on; }); });
+}
+
+void Facts::sourceRow(ObjectId id, const document::Source& source) {
+    const auto& document = session_.document();
+    auto* on = new QCheckBox(text(document.nameOf(source.object)));
+    on->setChecked(source.on);
+    on->setObjectName(QStringLiteral("source:") + text(document.nameOf(source.object)));
+    on->setToolTip(tr("Off: the surface is built without it"));
+    connect(on, &QCheckBox::toggled, this, [this, id, source](bool state) {
+        auto next = source;
+        next.on = state;
+        later(state ? tr("Switch a source on") : tr("Switch a source off"),
+              document::setSource(session_.document(), id, next));
+    });
+    form_->addRow(on);
+    auto* row = new QWidget;
+    auto* layout = new QHBoxLayout(row);
+    layout->setContentsMargins(18, 0, 0, 4);
+    layout->setSpacing(4);
+    const bool isLine = document.get<document::Line>(source.object) != nullptr ||
+                        document.get<document::Group>(source.object) != nullptr;
+    if (isLine) {
+        auto* role = new QComboBox;
+        role->setAccessibleName(tr("Role of %1").arg(text(document.nameOf(source.object))));
+        role->setMinimumContentsLength(5);
+        role->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        for (const auto r : document::lineRoles) {
+            role->addItem(roleText(r));
+            if (r == source.role) role->setCurrentIndex(role->count() - 1);
+        }
+        connect(role, &QComboBox::activated, this, [this, id, source](int i) {
+            auto next = source;
+            next.role = document::lineRoles[static_cast<std::size_t>(i)];
+            later(tr("Set a source's role"), document::setSource(session_.document(), id, next));
+        });
+        layout->addWidget(role, 1);
+    } else {
+        layout->addWidget(new QLabel(roleText(source.role)), 1);
+    }
+    auto* up = smallButton(QStringLiteral("↑"), tr("Earlier in the order"));
+    connect(up, &QPushButton::clicked, this, [this, id, source] {
+        later(tr("Move a source up"), document::moveSource(session_.document(), id, source.object, -1));
+    });
+    auto* remove =
+        smallButton(tr("remove"), tr("Remove %1 from the surface").arg(text(document.nameOf(source.object))));
+    connect(remove, &QPushButton::clicked, this, [this, id, source] {
+        later(tr("Remove a source"), document::removeSource(session_.document(), id, source.object));
+    });
+    layout->addWidget(up);
+    layout->addWidget(remove);
+    form_->addRow(row);
+    const bool ring = source.role == document::Role::Edge || source.role == document::Role::Opening ||
+                      source.role == document::Role::Island;
+    if (!ring) return;
+    auto* own = new QCheckBox(tr("keeps its own heights"));
+    own->setChecked(source.ownHeights);
+    own->setStyleSheet(QStringLiteral("margin-left: 18px;"));
+    connect(own, &QCheckBox::toggled, this, [this, id, source](bool state) {
+        auto next = source;
+        next.ownHeights = state;
+        later(tr("Set whose heights a ring has"), document::setSource(session_.document(), id, next));
+    });
+    form_->addRow(own);
+}
+
+void Facts::addSourceRow(ObjectId id) {
+    const auto& document = session_.document();
+    auto* add = new QComboBox;
+    add->setObjectName(QStringLiteral("addSource"));
+    add->setAccessibleName(tr("Add a source"));
+    add->setMinimumContentsLength(8);
+    add->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    add->addItem(tr("Add a source…"));
+    std::vector<document::Source> offered{{}};
+    for (const auto& [other, object] : document.objects()) {
+        if (document::hasSource(document, id, other)) continue;
+        document::Source source{other, document::Role::Breakline};
+        if (std::holds_alternative<document::Points>(object->payload))
+            source.role = document::Role::Points;
+        else if (std::holds_alternative<document::Cloud>(object->payload))
+            source.role = document::Role::Cloud;
+        else if (std::holds_alternative<document::HeightRaster>(object->payload))
+            source.role = document::Role::Raster;
+        else if (!std::holds_alternative<document::Line>(object->payload) &&
+                 !std::holds_alternative<document::Group>(object->payload))
+            continue;
+        const bool group = std::holds_alternative<document::Group>(object->payload);
+        add->addItem((group ? tr("group %1") : QStringLiteral("%1")).arg(text(object->name)));
+        offered.push_back(source);
+    }
+    connect(add, &QComboBox::activated, this, [this, id, offered](int i) {
+        if (i > 0)
+            later(tr("Add a source"),
+                  document::addSource(session_.document(), id, offered[static_cast<std::size_t>(i)]));
+    });
+    form_->addRow(add);
+}
+
+void Facts::sources(ObjectId id) {
+    const auto& document = session_.document();
+    const auto& definition = *document.get<document::Surface>(id)->definition;
+    heading(tr("Sources, in order"));
+    if (definition.imported) fact(tr("Taken over"), tr("triangles from a file"));
+    for (const auto& s : definition.sources) sourceRow(id, s);
+    if (!definition.imported) addSourceRow(id);
+    number(tr("Longest edge"), definition.maxEdge, 0,
+           [this, id](double v) { return document::setMaxEdge(session_.document(), id, v); });
+    number(tr("Narrowest"), definition.narrowest, 0, [this, id](double v) {
+        return document::changeDefinition(session_.document(), id, [v](auto& d) { d.narrowest = v; });
+    });
+    choice(tr("At crossings"), {tr("the first's height"), tr("the higher"), tr("the lower"), tr("the mean")},
+           static_cast<int>(definition.onCrossing), [this, id](int i) {
+               return document::changeDefinition(session_.document(), id, [i](auto& d) {
+                   d.onCrossing = static_cast<terrain::CrossingRule>(i);
+               });
+           });
+}
+
+void Facts::ownEdits(ObjectId id) {
+    const auto& document = session_.document();
+    const auto& edits = document.get<document::Surface>(id)->definition->edits;
+    if (edits.empty()) return;
+    heading(tr("Own edits, in order"));
+    const auto* result = document::Derived::in(session_.derived().surfaces, id);
+    for (std::size_t k = 0; k < edits.size(); ++k) {
+        auto* on = new QCheckBox(editText(edits[k], document));
+        on->setChecked(edits[k].on);
+        connect(on, &QCheckBox::toggled, this, [this, id, k](bool state) {
+            later(tr("Switch an own edit"), document::changeDefinition(session_.document(), id, [&](auto& d) {
+                      if (k < d.edits.size()) d.edits[k].on = state;
+                  }));
+        });
+        auto* remove = smallButton(QStringLiteral("×"), tr("Remove this edit"));
+        connect(remove, &QPushButton::clicked, this, [this, id, k] {
+            later(tr("Remove an own edit"), document::changeDefinition(session_.document(), id, [&](auto& d) {
+                      if (k < d.edits.size()) d.edits.erase(d.edits.begin() + static_cast<std::ptrdiff_t>(k));
+                  }));
+        });
+        auto* row = new QWidget;
+        auto* layout = new QHBoxLayout(row);
+        layout->setContentsMargins(0, 0, 0, 0);
+        layout->addWidget(on, 1);
+        layout->addWidget(remove);
+        form_->addRow(row);
+        if (result == nullptr) continue;
+        for (const auto& [at, why] : result->editProblems)
+            if (at == k) fact(tr("Not done"), text(why));
+    }
+}
+
+}  // namespace erdwerk::app

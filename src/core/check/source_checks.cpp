@@ -1,0 +1,288 @@
+// What is wrong with the sources of surfaces: points, ends of lines, boundaries, files.
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+
+#include "core/check/finding.h"
+#include "core/document/edge.h"
+#include "core/document/mend.h"
+#include "core/document/surface_build.h"
+#include "core/geometry/box_index.h"
+
+namespace erdwerk::check {
+
+using document::Derived;
+using document::Document;
+using document::Role;
+using geometry::Vec2;
+
+namespace {
+
+std::string numberOf(const survey::SurveyPoint& p) {
+    return p.number.empty() ? std::string("without number") : p.number;
+}
+
+std::string quoted(const Document& document, ObjectId id) {
+    return "'" + document.nameOf(id) + "'";
+}
+
+/// Where two sides of a ring that are not neighbours properly cross.
+std::vector<Vec2> selfCrossings(const std::vector<Vec2>& ring, bool closed) {
+    std::vector<geometry::Box> boxes;
+    const std::size_t sides = closed ? ring.size() : ring.size() - 1;
+    for (std::size_t i = 0; i < sides; ++i)
+        boxes.push_back(geometry::boundsOf({ring[i], ring[(i + 1) % ring.size()], std::nullopt}));
+    const geometry::BoxIndex index(boxes);
+    std::vector<Vec2> out;
+    for (std::size_t i = 0; i < sides && out.size() < 20; ++i) {
+        const Vec2 a = ring[i];
+        const Vec2 b = ring[(i + 1) % ring.size()];
+        index.query(boxes[i], [&](std::uint32_t j) {
+            if (j <= i + 1 || (closed && i == 0 && j + 1 == sides)) return true;
+            const Vec2 c = ring[j];
+            const Vec2 d = ring[(j + 1) % ring.size()];
+            const double ab = geometry::cross(b - a, d - c);
+            if (ab == 0) return true;
+            const double t = geometry::cross(c - a, d - c) / ab;
+            const double u = geometry::cross(c - a, b - a) / ab;
+            if (t > 0 && t < 1 && u > 0 && u < 1) out.push_back(geometry::lerp(a, b, t));
+            return true;
+        });
+    }
+    return out;
+}
+
+}  // namespace
+
+void nearDuplicates(const Derived& derived, std::vector<Finding>& out) {
+    const Document& document = derived.document;
+    const double near = document.settings().checks.near;
+    if (!(near > 0)) return;
+    struct Entry {
+        Vec2 place;
+        document::PointRef ref;
+    };
+    std::vector<Entry> all;
+    for (const auto id : document.all<document::Points>()) {
+        const auto& set = document.get<document::Points>(id)->set;
+        for (std::size_t i = 0; i < set.size(); ++i) all.push_back({set[i].plan, {id, i}});
+    }
+    std::stable_sort(all.begin(), all.end(),
+                     [](const Entry& a, const Entry& b) { return a.place.x < b.place.x; });
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        for (std::size_t k = i + 1; k < all.size() && all[k].place.x - all[i].place.x <= near; ++k) {
+            const double apart = geometry::distance(all[i].place, all[k].place);
+            if (apart == 0 || apart > near) continue;  // one place is another finding
+            auto first = all[i].ref;
+            auto second = all[k].ref;
+            if (std::pair(second.set, second.index) < std::pair(first.set, first.index))
+                std::swap(first, second);
+            const auto& p = document.get<document::Points>(first.set)->set[first.index];
+            const auto& q = document.get<document::Points>(second.set)->set[second.index];
+            Finding f{"near-duplicates", Severity::LookAt, {}, p.plan, {}, {first.set, second.set}, {}, {}};
+            f.names = {"Point " + numberOf(p), "Point " + numberOf(q)};
+            for (const auto& point : {p, q})
+                if (point.height) f.heights.push_back(*point.height);
+            const auto& display = document.settings().display;
+            f.text = f.names[0] + " (" + formatHeight(p.height, display) + ") and " + f.names[1] + " (" +
+                     formatHeight(q.height, display) + ") are only " + formatLength(apart, display) +
+                     " apart";
+            f.fixes.push_back({"Keep " + numberOf(p),
+                               [second](const Document& d) { return document::removePoints(d, {second}); }});
+            f.fixes.push_back({"Keep " + numberOf(q),
+                               [first](const Document& d) { return document::removePoints(d, {first}); }});
+            out.push_back(std::move(f));
+        }
+    }
+}
+
+void pointsOutsideEdge(const Derived& derived, std::vector<Finding>& out) {
+    const Document& document = derived.document;
+    for (const auto id : document.all<document::Surface>()) {
+        const auto sources = expandedSources(document, *document.get<document::Surface>(id)->definition);
+        const auto edge =
+            std::find_if(sources.begin(), sources.end(), [](const auto& s) { return s.role == Role::Edge; });
+        if (edge == sources.end()) continue;
+        const auto* line = Derived::in(derived.lines, edge->object);
+        if (line == nullptr) continue;
+        const auto ring = document::boundaryAlong(*line, document::breaklineSagitta).ring;
+        if (ring.size() < 3) continue;
+        for (const auto& s : sources) {
+            const auto* points = document.get<document::Points>(s.object);
+            if (points == nullptr) continue;
+            std::vector<document::PointRef> outside;
+            for (std::size_t i = 0; i < points->set.size(); ++i)
+                if (points->set[i].height &&
+                    geometry::sideOf(ring, points->set[i].plan) == geometry::Side::Outside)
+                    outside.push_back({s.object, i});
+            if (outside.empty()) continue;
+            Finding f{"points-outside",
+                      Severity::Note,
+                      {},
+                      points->set[outside.front().index].plan,
+                      {},
+                      {id, s.object, edge->object},
+                      {document.nameOf(s.object)},
+                      {}};
+            f.text = std::to_string(outside.size()) + (outside.size() == 1 ? " point of " : " points of ") +
+                     quoted(document, s.object) + (outside.size() == 1 ? " lies" : " lie") +
+                     " outside the edge of " + quoted(document, id) + " and take no part";
+            out.push_back(std::move(f));
+        }
+    }
+}
+
+void boundaries(const Derived& derived, std::vector<Finding>& out) {
+    const Document& document = derived.document;
+    for (const auto id : document.all<document::Surface>()) {
+        for (const auto& s : expandedSources(document, *document.get<document::Surface>(id)->definition)) {
+            const bool ring = s.role == Role::Edge || s.role == Role::Opening || s.role == Role::Island;
+            const auto* line = Derived::in(derived.lines, s.object);
+            if (!ring || line == nullptr || line->path.empty()) continue;
+            const std::string what = "The " + std::string(document::roleName(s.role)) + " " +
+                                     quoted(document, s.object) + " of " + quoted(document, id);
+            const auto base = [&](const char* kind, std::string text, Vec2 at) {
+                return Finding{kind,
+                               Severity::MustFix,
+                               std::move(text),
+                               at,
+                               {},
+                               {s.object, id},
+                               {document.nameOf(s.object)},
+                               {}};
+            };
+            const auto giveUp = [id, object = s.object](const Document& d) {
+                return document::removeSource(d, id, object);
+            };
+            if (!line->closed) {
+                auto f =
+                    base("boundary-open",
+                         what + " is not closed: its ends are " +
+                             formatLength(geometry::distance(line->path.front().start, line->path.back().end),
+                                          document.settings().display) +
+                             " apart",
+                         line->path.back().end);
+                f.fixes.push_back({"Close the line", [object = s.object](const Document& d) {
+                                       return document::closeLine(d, object);
+                                   }});
+                f.fixes.push_back({"Take it out", giveUp});
+                out.push_back(std::move(f));
+                continue;
+            }
+            const auto corners = document::boundaryAlong(*line, document::breaklineSagitta).ring;
+            if (corners.size() < 4) continue;
+            for (const Vec2 at : selfCrossings(corners, true)) {
+                auto f = base("boundary-crosses-itself", what + " crosses itself", at);
+                f.fixes.push_back({"Take it out", giveUp});
+                out.push_back(std::move(f));
+            }
+        }
+    }
+}
+
+void nearlyTouching(const Derived& derived, std::vector<Finding>& out) {
+    const Document& document = derived.document;
+    const double touch = document.settings().checks.touch;
+    if (!(touch > 0)) return;
+    std::set<ObjectId> done;
+    std::vector<ObjectId> lines;
+    for (const auto id : document.all<document::Surface>())
+        for (const auto& s : expandedSources(document, *document.get<document::Surface>(id)->definition))
+            if (document.get<document::Line>(s.object) != nullptr && done.insert(s.object).second)
+                lines.push_back(s.object);
+    // Segments of all lines in one index.
+    std::vector<geometry::Box> boxes;
+    std::vector<std::pair<ObjectId, geometry::Segment>> segments;
+    for (const ObjectId id : lines)
+        if (const auto* line = Derived::in(derived.lines, id))
+            for (const auto& segment : line->path) {
+                auto box = geometry::boundsOf(segment);
+                box.add(Vec2{box.minX - touch, box.minY - touch});
+                box.add(Vec2{box.maxX + touch, box.maxY + touch});
+                boxes.push_back(box);
+                segments.emplace_back(id, segment);
+            }
+    const geometry::BoxIndex index(boxes);
+    for (const ObjectId id : lines) {
+        const auto* line = Derived::in(derived.lines, id);
+        if (line == nullptr || line->closed || line->path.empty()) continue;
+        for (const bool last : {false, true}) {
+            const Vec2 end = last ? line->path.back().end : line->path.front().start;
+            std::map<ObjectId, geometry::Nearest> best;
+            bool joined = false;
+            geometry::Box here;
+            here.add(end);
+            index.query(here, [&](std::uint32_t k) {
+                const auto& [other, segment] = segments[k];
+                if (other == id) return true;
+                const auto near = geometry::nearestOn({segment}, end);
+                const double apart = std::abs(near->distance);
+                if (apart <= 1e-6) joined = true;
+                if (apart > touch) return true;
+                const auto it = best.find(other);
+                if (it == best.end() || apart < std::abs(it->second.distance)) best[other] = *near;
+                return true;
+            });
+            if (joined) continue;  // it ends on a line already
+            for (const auto& [other, near] : best) {
+                const auto* target = Derived::in(derived.lines, other);
+                const auto on = geometry::nearestOn(target->path, end);
+                double along = on->fraction * geometry::lengthOf(target->path[on->segment]);
+                for (std::size_t i = 0; i < on->segment; ++i) along += geometry::lengthOf(target->path[i]);
+                const auto height = linework::heightAt(*target, along);
+                Finding f{"nearly-touching",
+                          Severity::LookAt,
+                          quoted(document, id) + " ends " +
+                              formatLength(std::abs(near.distance), document.settings().display) +
+                              " beside " + quoted(document, other) + " without touching it",
+                          end,
+                          {},
+                          {id, other},
+                          {document.nameOf(id), document.nameOf(other)},
+                          {}};
+                const auto& ends = last ? line->vertices.back() : line->vertices.front();
+                if (ends.height) f.heights.push_back(*ends.height);
+                if (height) {
+                    f.heights.push_back(*height);
+                    f.fixes.push_back({"End it on the line", [id = id, other = other, last, at = on->place,
+                                                              h = *height](const Document& d) {
+                                           return document::setHeightOnLine(
+                                               document::moveEnd(d, id, last, {at.x, at.y, h}), other, at, h);
+                                       }});
+                }
+                out.push_back(std::move(f));
+            }
+        }
+    }
+}
+
+void missingFiles(const Derived& derived, std::vector<Finding>& out) {
+    const Document& document = derived.document;
+    const auto missing = [&](ObjectId id, const std::string& file, const std::string& problem) {
+        if (problem.empty()) return;
+        out.push_back({"file-missing",
+                       Severity::MustFix,
+                       quoted(document, id) + ": " + file + ": " + problem,
+                       {},
+                       {},
+                       {id},
+                       {document.nameOf(id)},
+                       {{"Take it out of the project", [id](const Document& d) { return d.without(id); }}}});
+    };
+    for (const auto id : document.all<document::Cloud>()) {
+        const auto* payload = document.get<document::Cloud>(id);
+        missing(id, payload->file, payload->problem);
+    }
+    for (const auto id : document.all<document::HeightRaster>()) {
+        const auto* payload = document.get<document::HeightRaster>(id);
+        missing(id, payload->file, payload->problem);
+    }
+    for (const auto id : document.all<document::Backdrop>()) {
+        const auto* payload = document.get<document::Backdrop>(id);
+        missing(id, payload->file, payload->problem);
+    }
+}
+
+}  // namespace erdwerk::check

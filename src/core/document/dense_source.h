@@ -1,0 +1,62 @@
+#pragma once
+// The dense heights of a cloud, raster or surface as one surface that can be asked for heights, and as a
+// crease field: for finding and following creases, sampling, and placing points.
+
+#include "core/document/model.h"
+#include "core/terrain/crease.h"
+
+namespace erdwerk::document {
+
+/// How densely a dense source's points stand on average, in project units; 0 when it has none.
+double spacingOf(const Derived& derived, ObjectId source);
+
+/// A cloud or raster triangulated inside the area (its bounds with a margin), or the surface itself. BadInput
+/// when there is nothing there.
+Result<std::shared_ptr<const terrain::TinLocator>> denseSurface(const Derived& derived, ObjectId source,
+                                                                const geometry::Box& area,
+                                                                const Context& context = {});
+
+/// The bounds of a cloud, raster or surface; empty when it has none.
+geometry::Box boundsOf(const Derived& derived, ObjectId source);
+
+/// Bends of the ground in the area, on a grid of the source's spacing (coarser when the area is large).
+Result<terrain::CreaseField> creaseField(const Derived& derived, ObjectId source, const geometry::Box& area,
+                                         const Context& context = {});
+
+/// Height of a cloud (of its nearest points, within three spacings), a raster (between cell centres) or a
+/// surface at a place.
+std::optional<double> denseHeight(const Derived& derived, ObjectId source, geometry::Vec2 place);
+
+/// Adds found creases to the groups of crests and toes, which are made when they are not there. Heights are
+/// fixed; a closed crease becomes a closed line.
+Document addCreases(const Document& document, const std::vector<terrain::Crease>& creases,
+                    const std::string& crestGroup = "Crests", const std::string& toeGroup = "Toes",
+                    std::vector<ObjectId>* made = nullptr);
+
+/// Points of a cloud within `halfWidth` of a chain, by distance along it and height, about `most` of them.
+struct SlicePoint {
+    double station = 0;
+    double height = 0;
+};
+std::vector<SlicePoint> sliceOf(const Derived& derived, ObjectId cloud,
+                                const std::vector<geometry::Vec2>& chain, double halfWidth,
+                                std::size_t most = 20'000);
+
+/// Whether a point of a cloud is shown and takes part: class, crop, not withheld.
+class CloudPart {
+public:
+    explicit CloudPart(const Cloud& cloud);
+    [[nodiscard]] bool has(std::size_t point) const;
+
+private:
+    const Cloud& cloud_;
+    std::array<bool, 256> admitted_;
+};
+
+/// Gives the points of a cloud inside a ring another class (LAS 1.4 class number).
+Document classify(const Document& document, ObjectId cloud, const std::vector<geometry::Vec2>& ring,
+                  std::uint8_t classNumber);
+/// Ground points become class 2 (see terrain::groundClasses). BadInput when there is nothing to work on.
+Result<Document> classifyGround(const Document& document, ObjectId cloud, const Context& context = {});
+
+}  // namespace erdwerk::document

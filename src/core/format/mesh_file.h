@@ -1,0 +1,28 @@
+#pragma once
+// Surfaces for other programs that show them: Wavefront OBJ and binary glTF 2.0 (ISO/IEC 12113).
+
+#include <string>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/terrain/tin.h"
+
+namespace erdwerk::format {
+
+struct NamedTin {
+    std::string name;
+    const terrain::Tin* tin = nullptr;
+};
+
+/// One object for each surface; x easting, y northing, z height, full precision, right-handed.
+Result<void> writeObj(const std::string& path, const std::vector<NamedTin>& surfaces);
+/// All triangles of a file as one surface; polygons are cut into fans. BadInput with the line for anything
+/// that is not a surface.
+Result<terrain::Tin> readObj(const std::string& path);
+
+/// One mesh and node for each surface. glTF has y up and 32-bit numbers, so x is easting, y height, z minus
+/// northing, all from the centre of the surfaces, which stands in the root node as `extras.origin` (easting,
+/// northing, height in project units). Units are metres: `toMetres` is the factor of the project's unit.
+Result<void> writeGlb(const std::string& path, const std::vector<NamedTin>& surfaces, double toMetres = 1);
+
+}  // namespace erdwerk::format
