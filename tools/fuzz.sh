@@ -5,7 +5,7 @@ set -euo pipefail
 cd "$(dirname "$0")/.."
 seconds=${1:-60}
 cmake --preset fuzz >/dev/null
-cmake --build --preset fuzz
+cmake --build --preset fuzz >/dev/null
 seeds=build/fuzz/seeds
 found=build/fuzz/found
 mkdir -p "$seeds" "$found"

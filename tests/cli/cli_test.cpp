@@ -151,7 +151,8 @@ TEST_F(Cli, CheckFindsTheFaultsOfTheDemo) {
     std::vector<std::string> kinds;
     const auto parsed = run.parsed();
     for (const auto& f : parsed["findings"]) kinds.push_back(f["kind"]);
-    EXPECT_THAT(kinds, testing::UnorderedElementsAre("crossing-breaklines", "same-place", "without-height"));
+    EXPECT_THAT(kinds, testing::UnorderedElementsAre("crossing-breaklines", "same-place", "without-height",
+                                                     "rim-needles"));
     EXPECT_EQ(run.parsed()["findings"][0]["heights"].size(), 2U);
     (void)folder.file("ok.csv", "number,easting,northing,height\n1,0,0,1\n2,9,0,1\n");
     EXPECT_EQ(cli(folder, "check ok.csv").exit, 0);

@@ -101,8 +101,8 @@ FitPage::FitPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     worst_->setAccessibleName(tr("Worst places"));
     worst_->setRootIsDecorated(false);
     worst_->setHeaderLabels({tr("Worst places"), tr("Source lies")});
-    worst_->setFixedWidth(300);
-    worst_->setColumnWidth(0, 190);
+    worst_->setFixedWidth(310);
+    worst_->setColumnWidth(0, 180);
     worst_->installEventFilter(this);
     row->addWidget(figures_);
     row->addWidget(histogram_, 1);

@@ -22,6 +22,7 @@ public:
     /// Writes a report (.html) or the table (.csv, .xlsx).
     Result<void> exportTo(const QString& path) const;
     void choose(ObjectId from, ObjectId to);
+    void showMap(bool on) { map_->setChecked(on); }
 
 Q_SIGNALS:
     void exportPressed();

@@ -42,39 +42,48 @@ QColor classColour(std::uint8_t c) {
     }
 }
 
-/// A legend at the lower right of the picture, over what is painted.
 void legend(const LayerCanvas& canvas, const QString& title,
             const std::vector<std::pair<QColor, QString>>& rows) {
-    const double u = canvas.unit;
-    const double line = 17 * u;
-    QFont font = theme::font(11);
-    font.setPixelSize(std::max(1, static_cast<int>(11 * u)));
-    const QFontMetricsF metrics(font);
-    double width = metrics.horizontalAdvance(title);
-    for (const auto& [colour, text] : rows) width = std::max(width, metrics.horizontalAdvance(text) + 22 * u);
-    const QRectF room(canvas.view.size.width() - width - 26 * u,
-                      canvas.view.size.height() - line * static_cast<double>(rows.size() + 1) - 34 * u,
-                      width + 16 * u, line * static_cast<double>(rows.size() + 1) + 10 * u);
-    auto& p = canvas.painter;
-    p.setPen(QPen(QColor(0xD9, 0xD3, 0xC7), u));
-    p.setBrush(QColor(0xFA, 0xF7, 0xF0, 235));
-    p.drawRect(room);
-    p.setFont(font);
-    double y = room.top() + 5 * u;
-    p.setPen(theme::ink);
-    p.drawText(QRectF(room.left() + 8 * u, y, width, line), Qt::AlignLeft | Qt::AlignVCenter, title);
-    for (const auto& [colour, text] : rows) {
-        y += line;
-        p.setPen(QPen(theme::inkQuiet, 0.6 * u));
-        p.setBrush(colour);
-        p.drawRect(QRectF(room.left() + 8 * u, y + 3 * u, 14 * u, 11 * u));
-        p.setPen(theme::ink);
-        p.drawText(QRectF(room.left() + 30 * u, y, width, line), Qt::AlignLeft | Qt::AlignVCenter, text);
-    }
-    p.setBrush(Qt::NoBrush);
+    if (canvas.legends != nullptr) canvas.legends->push_back({title, rows});
 }
 
 }  // namespace
+
+void paintLegends(const LayerCanvas& canvas, const std::vector<Legend>& legends) {
+    // Room for the scale bar below.
+    double bottom = canvas.view.size.height() - 54 * canvas.unit;
+    for (const auto& [title, rows] : legends) {
+        const double u = canvas.unit;
+        const double line = 17 * u;
+        QFont font = theme::font(11);
+        font.setPixelSize(std::max(1, static_cast<int>(11 * u)));
+        const QFontMetricsF metrics(font);
+        double width = metrics.horizontalAdvance(title);
+        for (const auto& [colour, text] : rows)
+            width = std::max(width, metrics.horizontalAdvance(text) + 22 * u);
+        const QRectF room(canvas.view.size.width() - width - 26 * u,
+                          bottom - line * static_cast<double>(rows.size() + 1) - 10 * u, width + 16 * u,
+                          line * static_cast<double>(rows.size() + 1) + 10 * u);
+        auto& p = canvas.painter;
+        p.setPen(QPen(QColor(0xD9, 0xD3, 0xC7), u));
+        p.setBrush(QColor(0xFA, 0xF7, 0xF0, 235));
+        p.drawRect(room);
+        p.setFont(font);
+        double y = room.top() + 5 * u;
+        p.setPen(theme::ink);
+        p.drawText(QRectF(room.left() + 8 * u, y, width, line), Qt::AlignLeft | Qt::AlignVCenter, title);
+        for (const auto& [colour, text] : rows) {
+            y += line;
+            p.setPen(QPen(theme::inkQuiet, 0.6 * u));
+            p.setBrush(colour);
+            p.drawRect(QRectF(room.left() + 8 * u, y + 3 * u, 14 * u, 11 * u));
+            p.setPen(theme::ink);
+            p.drawText(QRectF(room.left() + 30 * u, y, width, line), Qt::AlignLeft | Qt::AlignVCenter, text);
+        }
+        p.setBrush(Qt::NoBrush);
+        bottom = room.top() - 8 * u;
+    }
+}
 
 QRgb cloudColour(const document::Cloud& cloud, std::size_t i) {
     const survey::PointCloud& c = *cloud.cloud;

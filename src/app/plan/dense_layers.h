@@ -10,6 +10,12 @@
 
 namespace erdwerk::app {
 
+/// What the colours of a layer mean. Painted over everything else.
+struct Legend {
+    QString title;
+    std::vector<std::pair<QColor, QString>> rows;
+};
+
 /// What a layer needs: where to paint, what, and when to stop.
 struct LayerCanvas {
     QPainter& painter;
@@ -17,8 +23,12 @@ struct LayerCanvas {
     const ViewTransform& view;
     double unit = 1;  ///< picture units per screen pixel
     const std::atomic<bool>* cancel = nullptr;
+    std::vector<Legend>* legends = nullptr;  ///< layers add theirs
     [[nodiscard]] bool stopped() const { return cancel != nullptr && cancel->load(); }
 };
+
+/// At the lower right, above the scale bar, one over the other.
+void paintLegends(const LayerCanvas& canvas, const std::vector<Legend>& legends);
 
 void paintBackdrops(const LayerCanvas& canvas);
 /// As many points as the picture can show, spread evenly.

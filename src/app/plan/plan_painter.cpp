@@ -29,6 +29,8 @@ PlanPainter::PlanPainter(QPainter& painter, const Snapshot& snapshot, const View
       options_(options),
       window_(view.window()) {}
 
+PlanPainter::~PlanPainter() = default;
+
 QPen PlanPainter::pen(const QColor& colour, double pixels, Qt::PenStyle style) const {
     QPen p(colour, pixels * options_.unit, style, Qt::RoundCap, Qt::RoundJoin);
     if (style == Qt::SolidLine) p.setCapStyle(Qt::FlatCap);
@@ -69,10 +71,12 @@ void PlanPainter::paint() {
     if (!stopped()) labels();
     if (!stopped()) points();
     if (options_.gridCrosses && !stopped()) rimTexts();
+    if (!legends_.empty() && !stopped())
+        paintLegends({painter_, snapshot_, view_, options_.unit, options_.cancel, nullptr}, legends_);
 }
 
 void PlanPainter::surfaces() {
-    const LayerCanvas canvas{painter_, snapshot_, view_, options_.unit, options_.cancel};
+    const LayerCanvas canvas{painter_, snapshot_, view_, options_.unit, options_.cancel, &legends_};
     if (options_.shading && options_.source) paintBackdrops(canvas);
     for (const auto& [id, result] : derived_.surfaces) {
         const auto* surface = document_.get<document::Surface>(id);

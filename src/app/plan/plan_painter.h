@@ -11,6 +11,7 @@
 namespace erdwerk::app {
 
 struct CutFillLayer;
+struct Legend;
 
 struct PlanOptions {
     double unit = 1;      ///< picture units per screen pixel (line widths and text sizes are given in pixels)
@@ -27,6 +28,7 @@ struct PlanOptions {
 class PlanPainter {
 public:
     PlanPainter(QPainter& painter, const Snapshot& snapshot, const ViewTransform& view, PlanOptions options);
+    ~PlanPainter();
     void paint();
 
 private:
@@ -62,6 +64,7 @@ private:
     PlanOptions options_;
     geometry::Box window_;
     QSet<QPair<int, int>> claimed_;
+    std::vector<Legend> legends_;
 };
 
 /// The flattened path in picture coordinates.

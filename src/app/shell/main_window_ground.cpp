@@ -123,9 +123,10 @@ void MainWindow::classifyGround() {
     session_.apply(tr("Find the ground"),
                    document::changed<document::Cloud>(*next, cloud, [](document::Cloud& c) {
                        c.colouring = document::CloudColouring::Class;
+                       c.classes = {survey::cloud_class::ground};
                    }));
     session_.select({{cloud, std::nullopt}});
-    say(tr("%1 points are ground; choose in the facts which classes take part")
+    say(tr("%1 points are ground and take part; the facts bring the others back")
             .arg(counts[survey::cloud_class::ground]),
         false);
 }

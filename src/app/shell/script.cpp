@@ -7,6 +7,7 @@
 #include <QTimer>
 
 #include "app/shell/main_window.h"
+#include "core/document/edit.h"
 
 namespace erdwerk::app {
 
@@ -100,6 +101,23 @@ QString step(MainWindow& window, const QString& key, const QString& value) {
     }
     if (key == QStringLiteral("enter")) {
         if (window.tool() != nullptr) window.tool()->complete();
+        return {};
+    }
+    if (key == QStringLiteral("against")) {
+        // The selected surface is compared with this, and the map is shown.
+        const auto surface = window.session().selected<document::Surface>();
+        const ObjectId source = byName(window.session().document(), value.toStdString());
+        if (!surface || !source) return QStringLiteral("select a surface and name a source");
+        window.session().apply(QStringLiteral("Fit check"),
+                               document::changed<document::Surface>(window.session().document(), *surface,
+                                                                    [&](document::Surface& s) {
+                                                                        s.fit.source = source;
+                                                                        s.style.deviation = true;
+                                                                    }));
+        return {};
+    }
+    if (key == QStringLiteral("map")) {
+        window.volumes()->showMap(true);
         return {};
     }
     if (key == QStringLiteral("fade")) {

@@ -117,7 +117,7 @@ QString FindCreasesTool::prompt() const {
     if (working()) return tr("Working out where the ground bends…");
     if (!answer_.problem.empty()) return QString::fromStdString(answer_.problem);
     if (answer_.found.empty()) return tr("No crest or toe is that sharp and long; type other figures");
-    return tr("Click a line to leave it out, press Enter to keep the rest");
+    return tr("Click lines out or in; Enter keeps them");
 }
 
 QString FindCreasesTool::entryHint() const {
@@ -126,7 +126,7 @@ QString FindCreasesTool::entryHint() const {
 
 std::vector<Chip> FindCreasesTool::chips() const {
     const auto number = [](double v) {
-        return QString::fromStdString(formatExact(std::round(v * 1e4) / 1e4));
+        return QString::fromStdString(formatExact(std::round(v * 1e3) / 1e3));
     };
     std::size_t crests = 0;
     std::size_t toes = 0;

@@ -16,6 +16,8 @@ namespace {
 
 /// About as many nodes as a field is worked out for while somebody waits.
 constexpr double mostNodes = 4e6;
+/// Points of a cloud that are triangulated for it; more are thinned evenly.
+constexpr std::size_t mostPoints = 6'000'000;
 
 const Cloud* cloudOf(const Derived& derived, ObjectId id) {
     const auto* cloud = derived.document.get<Cloud>(id);
@@ -64,7 +66,7 @@ Result<std::shared_ptr<const terrain::TinLocator>> denseSurface(const Derived& d
         };
         if (const auto* tiles = Derived::in(derived.clouds, source)) {
             // The tiles hold the same points, which may have other classes by now.
-            tiles->near(window, take);
+            tiles->sample(window, mostPoints, take);
         } else {
             for (std::size_t i = 0; i < cloud->cloud->size(); ++i) take(static_cast<std::uint32_t>(i));
         }

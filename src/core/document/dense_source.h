@@ -10,8 +10,8 @@ namespace erdwerk::document {
 /// How densely a dense source's points stand on average, in project units; 0 when it has none.
 double spacingOf(const Derived& derived, ObjectId source);
 
-/// A cloud or raster triangulated inside the area (its bounds with a margin), or the surface itself. BadInput
-/// when there is nothing there.
+/// A cloud (up to six million points of it, evenly) or raster triangulated inside the area with a margin, or
+/// the surface itself. BadInput when there is nothing there.
 Result<std::shared_ptr<const terrain::TinLocator>> denseSurface(const Derived& derived, ObjectId source,
                                                                 const geometry::Box& area,
                                                                 const Context& context = {});

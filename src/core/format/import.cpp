@@ -1,7 +1,9 @@
 #include "core/format/import.h"
 
 #include <algorithm>
+#include <array>
 #include <filesystem>
+#include <map>
 #include <set>
 
 #include "core/base/notation.h"
@@ -50,9 +52,85 @@ Imported addPoints(const Document& document, const std::string& path, CsvPoints 
     return out;
 }
 
-Imported addVectorContent(const Document& document, const std::string& path, const VectorContent& content) {
+namespace {
+
+/// The three corners of a triangle with heights, else nothing.
+std::optional<std::array<geometry::Vec3, 3>> triangleOf(const VectorLine& line) {
+    const auto& v = line.line.vertices;
+    if (!line.polygon || !line.line.closed || v.size() != 3) return std::nullopt;
+    std::array<geometry::Vec3, 3> out;
+    for (std::size_t i = 0; i < 3; ++i) {
+        const auto* height = std::get_if<linework::FixedHeight>(&v[i].rule);
+        if (height == nullptr || v[i].through) return std::nullopt;
+        out[i] = {v[i].place.x, v[i].place.y, height->height};
+    }
+    return out;
+}
+
+/// Triangles in 3D become corners of one surface: equal places are one vertex.
+class TriangleSoup {
+public:
+    void add(const std::array<geometry::Vec3, 3>& triangle) {
+        for (const auto& p : triangle) {
+            const auto [it, fresh] =
+                index_.try_emplace({p.x, p.y, p.z}, static_cast<std::uint32_t>(vertices_.size()));
+            if (fresh) vertices_.push_back(p);
+            corners_.push_back(it->second);
+        }
+    }
+    [[nodiscard]] Result<terrain::Tin> surface(const std::string& path) && {
+        return surfaceFromTriangles(std::move(vertices_), std::move(corners_), path);
+    }
+
+private:
+    std::map<std::array<double, 3>, std::uint32_t> index_;
+    std::vector<geometry::Vec3> vertices_;
+    std::vector<std::uint32_t> corners_;
+};
+
+/// Layers in which everything is a triangle with heights are surfaces, one for each name that repeats (or one
+/// for the layer). Takes their lines out of `lines`.
+Document addTriangleLayers(Document document, const std::string& path, std::vector<VectorLine>& lines) {
+    std::map<std::string, std::map<std::string, std::size_t>> names;
+    std::set<std::string> others;
+    for (const auto& line : lines) {
+        ++names[line.layer][line.name];
+        if (!triangleOf(line)) others.insert(line.layer);
+    }
+    for (const auto& [layer, counts] : names) {
+        std::size_t all = 0;
+        for (const auto& [name, count] : counts) all += count;
+        if (others.count(layer) != 0 || all < 2) continue;
+        const bool byName = counts.size() < all;
+        std::map<std::string, TriangleSoup> soups;
+        for (const auto& line : lines)
+            if (line.layer == layer) soups[byName ? line.name : layer].add(*triangleOf(line));
+        Document next = document;
+        bool good = true;
+        for (auto& [name, soup] : soups) {
+            auto tin = std::move(soup).surface(path);
+            good = good && tin.has_value();
+            if (!good) break;
+            document::SurfaceDefinition definition;
+            definition.imported = std::make_shared<const terrain::Tin>(std::move(*tin));
+            next = next.added(
+                name,
+                document::Surface{
+                    std::make_shared<const document::SurfaceDefinition>(std::move(definition)), {}, {}});
+        }
+        if (!good) continue;  // they overlap: then they are just lines
+        document = std::move(next);
+        std::erase_if(lines, [&, l = layer](const VectorLine& line) { return line.layer == l; });
+    }
+    return document;
+}
+
+}  // namespace
+
+Imported addVectorContent(const Document& document, const std::string& path, const VectorContent& given) {
     Imported out;
-    out.document = document;
+    VectorContent content = given;
+    out.document = addTriangleLayers(document, path, content.lines);
     out.left = content.left;
     std::set<std::string> layers;
     for (const auto& line : content.lines) layers.insert(line.layer);
@@ -269,6 +347,13 @@ Result<Imported> importFile(const Document& document, const std::string& path, c
         const auto content = readLandXml(path);
         if (!content) return tl::unexpected(content.error());
         return addLandXml(document, path, *content);
+    }
+    if (ending == ".glb") {
+        auto surfaces = readGlb(path);
+        if (!surfaces) return tl::unexpected(surfaces.error());
+        LandXml content;  // the file is in metres
+        for (auto& s : *surfaces) content.surfaces.push_back({s.first, std::move(s.second), {}});
+        return addLandXml(document, path, content);
     }
     if (ending == ".ply" || ending == ".obj") {
         auto tin = ending == ".ply" ? readPly(path) : readObj(path);

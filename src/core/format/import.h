@@ -23,7 +23,7 @@ struct Imported {
 /// Adds the points to a set named after the file.
 Imported addPoints(const document::Document& document, const std::string& path, CsvPoints points);
 /// Adds lines (one object each, in a group named after the layer when there is more than one layer) and
-/// points.
+/// points. A layer of nothing but triangles with heights becomes a surface.
 Imported addVectorContent(const document::Document& document, const std::string& path,
                           const VectorContent& content);
 /// Adds points, surfaces, alignments with profiles and parcels. Lengths are converted to the document's unit.

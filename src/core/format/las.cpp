@@ -133,7 +133,12 @@ Result<LasHeader> headerOf(const Source& source, const std::string& path) {
         return badInput("a point record of " + std::to_string(h.recordLength) +
                             " bytes is too short for format " + std::to_string(format),
                         path, 1);
-    if (!finite(h.scale) || !finite(h.offset) || h.scale.x <= 0 || h.scale.y <= 0 || h.scale.z <= 0)
+    // The farthest coordinate that can be written must be one that can be worked with.
+    const auto usable = [](double scale, double offset) {
+        return scale > 0 && std::abs(offset) + scale * 2147483648.0 <= 1e13;
+    };
+    if (!finite(h.scale) || !finite(h.offset) || !usable(h.scale.x, h.offset.x) ||
+        !usable(h.scale.y, h.offset.y) || !usable(h.scale.z, h.offset.z))
         return badInput("scale or offset of the coordinates is not a usable number", path, 1);
     const std::uint64_t room = source.size() < h.pointsAt ? 0 : (source.size() - h.pointsAt) / h.recordLength;
     if (h.points > room)

@@ -1,6 +1,7 @@
 #include "core/format/mesh_file.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <cstring>
 #include <limits>
@@ -212,6 +213,194 @@ Result<void> writeGlb(const std::string& path, const std::vector<NamedTin>& surf
     appendRaw(out, static_cast<std::uint32_t>(bytes.size()));
     out += std::string("BIN\0", 4) + bytes;
     return replaceFile(path, out);
+}
+
+namespace {
+
+/// A 4 x 4 matrix, column by column, as in glTF.
+using Matrix = std::array<double, 16>;
+constexpr Matrix identity{1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1};
+
+Matrix product(const Matrix& a, const Matrix& b) {
+    Matrix out{};
+    for (std::size_t c = 0; c < 4; ++c)
+        for (std::size_t r = 0; r < 4; ++r)
+            for (std::size_t k = 0; k < 4; ++k) out[4 * c + r] += a[4 * k + r] * b[4 * c + k];
+    return out;
+}
+
+Matrix matrixOf(const nlohmann::json& node) {
+    if (node.contains("matrix")) return node.at("matrix").get<Matrix>();
+    const auto t = node.value("translation", std::array<double, 3>{0, 0, 0});
+    const auto q = node.value("rotation", std::array<double, 4>{0, 0, 0, 1});
+    const auto s = node.value("scale", std::array<double, 3>{1, 1, 1});
+    const auto [x, y, z, w] = q;
+    return {(1 - 2 * (y * y + z * z)) * s[0],
+            2 * (x * y + z * w) * s[0],
+            2 * (x * z - y * w) * s[0],
+            0,
+            2 * (x * y - z * w) * s[1],
+            (1 - 2 * (x * x + z * z)) * s[1],
+            2 * (y * z + x * w) * s[1],
+            0,
+            2 * (x * z + y * w) * s[2],
+            2 * (y * z - x * w) * s[2],
+            (1 - 2 * (x * x + y * y)) * s[2],
+            0,
+            t[0],
+            t[1],
+            t[2],
+            1};
+}
+
+class GlbReader {
+public:
+    GlbReader(std::string path, const std::string& bytes) : path_(std::move(path)), bytes_(bytes) {}
+
+    Result<std::vector<std::pair<std::string, terrain::Tin>>> run() {
+        try {
+            chunks();
+            const auto& scenes = json_.at("scenes");
+            for (const auto& node : scenes.at(json_.value("scene", std::size_t{0})).at("nodes"))
+                walk(node.get<std::size_t>(), identity, 0);
+        } catch (const Error& error) {
+            return tl::unexpected(error);
+        } catch (const nlohmann::json::exception& e) {
+            return badInput(std::string("is damaged: ") + e.what(), path_);
+        }
+        if (surfaces_.empty()) return badInput("holds no triangles", path_);
+        return std::move(surfaces_);
+    }
+
+private:
+    [[noreturn]] void bad(const std::string& reason) const {
+        throw Error{ErrorCode::BadInput, reason, path_, 0};
+    }
+
+    [[nodiscard]] std::uint32_t word(std::size_t at) const {
+        std::uint32_t v = 0;
+        std::memcpy(&v, bytes_.data() + at, 4);
+        return v;
+    }
+
+    void chunks() {
+        if (bytes_.size() < 20 || bytes_.compare(0, 4, "glTF") != 0) bad("is not a binary glTF file");
+        if (word(4) != 2) bad("is glTF of version " + std::to_string(word(4)) + "; 2 is read");
+        std::size_t at = 12;
+        while (at + 8 <= bytes_.size()) {
+            const std::size_t size = word(at);
+            const std::uint32_t kind = word(at + 4);
+            if (size > bytes_.size() - at - 8) bad("ends in the middle");
+            if (kind == 0x4E4F534AU)
+                json_ = nlohmann::json::parse(bytes_.begin() + static_cast<std::ptrdiff_t>(at + 8),
+                                              bytes_.begin() + static_cast<std::ptrdiff_t>(at + 8 + size));
+            if (kind == 0x004E4942U && data_ == 0) {
+                data_ = at + 8;
+                dataSize_ = size;
+            }
+            at += 8 + size;
+        }
+        if (!json_.is_object()) bad("has no description");
+    }
+
+    void walk(std::size_t index, const Matrix& above, int depth) {
+        if (depth > 64) bad("nodes are nested without end");
+        const auto& node = json_.at("nodes").at(index);
+        const Matrix here = product(above, matrixOf(node));
+        if (const auto extras = node.find("extras"); extras != node.end() && extras->is_object() &&
+                                                     extras->contains("origin") &&
+                                                     (*extras)["origin"].is_array())
+            origin_ = extras->at("origin").get<std::array<double, 3>>();
+        if (node.contains("mesh")) mesh(node.at("mesh").get<std::size_t>(), here);
+        for (const auto& child : node.value("children", nlohmann::json::array()))
+            walk(child.get<std::size_t>(), here, depth + 1);
+    }
+
+    /// Where the values of an accessor stand: start, distance, count.
+    struct View {
+        std::size_t start = 0;
+        std::size_t stride = 0;
+        std::size_t count = 0;
+        int component = 0;
+    };
+    [[nodiscard]] View view(const nlohmann::json& accessor, std::size_t components) const {
+        if (accessor.contains("sparse") || !accessor.contains("bufferView"))
+            throw Error{ErrorCode::Unsupported, "sparse or compressed data is not read", path_, 0};
+        const auto& bufferView = json_.at("bufferViews").at(accessor.at("bufferView").get<std::size_t>());
+        const auto& buffer = json_.at("buffers").at(bufferView.at("buffer").get<std::size_t>());
+        if (buffer.contains("uri"))
+            throw Error{ErrorCode::Unsupported, "a buffer in another file is not read", path_, 0};
+        View out;
+        out.component = accessor.at("componentType").get<int>();
+        const std::size_t size = out.component == 5121 ? 1 : (out.component == 5123 ? 2 : 4);
+        out.count = accessor.at("count").get<std::size_t>();
+        out.start =
+            bufferView.value("byteOffset", std::size_t{0}) + accessor.value("byteOffset", std::size_t{0});
+        out.stride = bufferView.value("byteStride", size * components);
+        const std::size_t last = size * components;
+        if (out.count > 400'000'000 || out.stride > 4096 || out.stride < last || out.start > dataSize_ ||
+            (out.count > 0 && (out.count - 1) * out.stride + last > dataSize_ - out.start))
+            bad("an accessor points outside its buffer");
+        return out;
+    }
+
+    void mesh(std::size_t index, const Matrix& m) {
+        const auto& mesh = json_.at("meshes").at(index);
+        std::vector<Vec3> vertices;
+        std::vector<std::uint32_t> corners;
+        for (const auto& primitive : mesh.at("primitives")) {
+            if (primitive.value("mode", 4) != 4) continue;
+            const auto& accessors = json_.at("accessors");
+            const View places =
+                view(accessors.at(primitive.at("attributes").at("POSITION").get<std::size_t>()), 3);
+            if (places.component != 5126) bad("positions are not 32-bit floats");
+            const auto first = static_cast<std::uint32_t>(vertices.size());
+            for (std::size_t i = 0; i < places.count; ++i) {
+                float p[3];
+                std::memcpy(p, bytes_.data() + data_ + places.start + i * places.stride, sizeof p);
+                double q[3];
+                for (std::size_t r = 0; r < 3; ++r)
+                    q[r] = m[r] * static_cast<double>(p[0]) + m[4 + r] * static_cast<double>(p[1]) +
+                           m[8 + r] * static_cast<double>(p[2]) + m[12 + r];
+                if (!std::isfinite(q[0] + q[1] + q[2])) bad("a position is not a finite number");
+                // y is up and z is south.
+                vertices.push_back({origin_[0] + q[0], origin_[1] - q[2], origin_[2] + q[1]});
+            }
+            if (!primitive.contains("indices")) {
+                for (std::uint32_t i = 0; i + 2 < places.count; i += 3)
+                    corners.insert(corners.end(), {first + i, first + i + 1, first + i + 2});
+                continue;
+            }
+            const View indices = view(accessors.at(primitive.at("indices").get<std::size_t>()), 1);
+            for (std::size_t i = 0; i < indices.count; ++i) {
+                const char* at = bytes_.data() + data_ + indices.start + i * indices.stride;
+                std::uint32_t v = 0;
+                std::memcpy(&v, at, indices.component == 5121 ? 1 : (indices.component == 5123 ? 2 : 4));
+                if (v >= places.count) bad("a triangle names a vertex that is not there");
+                corners.push_back(first + v);
+            }
+        }
+        if (corners.empty() || corners.size() % 3 != 0) return;
+        auto tin = surfaceFromTriangles(std::move(vertices), std::move(corners), path_);
+        if (!tin) throw Error{tin.error()};
+        surfaces_.emplace_back(mesh.value("name", std::string("Surface")), std::move(*tin));
+    }
+
+    std::string path_;
+    const std::string& bytes_;
+    nlohmann::json json_;
+    std::size_t data_ = 0;
+    std::size_t dataSize_ = 0;
+    std::array<double, 3> origin_{0, 0, 0};
+    std::vector<std::pair<std::string, terrain::Tin>> surfaces_;
+};
+
+}  // namespace
+
+Result<std::vector<std::pair<std::string, terrain::Tin>>> readGlb(const std::string& path) {
+    const auto bytes = readFile(path);
+    if (!bytes) return tl::unexpected(bytes.error());
+    return GlbReader(path, *bytes).run();
 }
 
 }  // namespace erdwerk::format

@@ -2,6 +2,7 @@
 // Surfaces for other programs that show them: Wavefront OBJ and binary glTF 2.0 (ISO/IEC 12113).
 
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "core/base/result.h"
@@ -24,5 +25,11 @@ Result<terrain::Tin> readObj(const std::string& path);
 /// northing, all from the centre of the surfaces, which stands in the root node as `extras.origin` (easting,
 /// northing, height in project units). Units are metres: `toMetres` is the factor of the project's unit.
 Result<void> writeGlb(const std::string& path, const std::vector<NamedTin>& surfaces, double toMetres = 1);
+
+/// The triangle meshes of a binary glTF, one surface for each mesh that a node of the first scene shows, with
+/// the translations, rotations and scales of its nodes; `extras.origin` of the root is added as written by
+/// writeGlb. In metres. BadInput for what is not a surface (vertical triangles) or not binary glTF 2.0;
+/// Unsupported for compressed or sparse data and buffers in other files.
+Result<std::vector<std::pair<std::string, terrain::Tin>>> readGlb(const std::string& path);
 
 }  // namespace erdwerk::format

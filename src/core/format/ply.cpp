@@ -162,6 +162,8 @@ Result<Content> readContent(const std::string& path) {
     for (const Element& element : header->elements) {
         if (element.properties.empty()) continue;
         if (element.count > data->size()) return truncated();
+        if (element.properties.empty() && element.count > 0)
+            return badInput("element " + element.name + " has no properties", path);
         for (std::size_t i = 0; i < element.count; ++i) {
             Vec3 v;
             for (const Property& p : element.properties) {
@@ -171,7 +173,7 @@ Result<Content> readContent(const std::string& path) {
                     if (at + sizeOfType(p.countType) > data->size()) return truncated();
                     const double n = valueOf(p.countType, data->data() + at);
                     at += sizeOfType(p.countType);
-                    if (n < 0 || n > 1e6) return badInput("a list has an absurd length", path);
+                    if (!(n >= 0 && n <= 1e6)) return badInput("a list has an absurd length", path);
                     count = static_cast<std::size_t>(n);
                 }
                 if (at + count * size > data->size()) return truncated();
@@ -187,8 +189,8 @@ Result<Content> readContent(const std::string& path) {
                         return badInput("face " + std::to_string(i + 1) + " is not a triangle", path);
                     for (std::size_t k = 0; k < 3; ++k) {
                         const double index = valueOf(p.type, from + k * size);
-                        content.corners.push_back(index < 0 ? 0xffffffffU
-                                                            : static_cast<std::uint32_t>(index));
+                        content.corners.push_back(
+                            index >= 0 && index < 4e9 ? static_cast<std::uint32_t>(index) : 0xffffffffU);
                     }
                 }
             }

@@ -72,6 +72,10 @@ private:
         const OGRGeometry* geometry = feature.GetGeometryRef();
         where_ = "layer " + layer_ + ", feature " + std::to_string(feature.GetFID());
         name_ = field(feature, Column::Number);
+        // Triangles say which surface they are of.
+        if (const int i = feature.GetDefnRef()->GetFieldIndex("surface");
+            name_.empty() && i >= 0 && feature.IsFieldSetAndNotNull(i))
+            name_ = feature.GetFieldAsString(i);
         if (geometry == nullptr || geometry->IsEmpty()) {
             out_.left.push_back(where_ + ": no geometry");
             return {};
@@ -93,6 +97,12 @@ private:
                 const auto* polygon = geometry.toCurvePolygon();
                 if (polygon->getNumInteriorRings() > 0) out_.left.push_back(where_ + ": inner rings");
                 return addCurve(*polygon->getExteriorRingCurve(), true);
+            }
+            case wkbTIN:
+            case wkbPolyhedralSurface: {
+                for (const OGRGeometry* part : *geometry.toPolyhedralSurface())
+                    if (auto done = addGeometry(*part, feature); !done) return done;
+                return {};
             }
             case wkbMultiPoint:
             case wkbMultiLineString:

@@ -212,6 +212,21 @@ TEST(Las, SaysWhatIsWrongWithAFile) {
     EXPECT_FALSE(readLas(folder / "."));
 }
 
+/// Found by random bytes: a scale of 1e303 made heights infinite.
+TEST(Las, AScaleThatReachesBeyondAllMeasureIsRefused) {
+    const Folder folder;
+    ASSERT_TRUE(writeLas(folder / "a.las", survey::cloudFrom({{1, 2, 3}, {4, 5, 6}})));
+    std::string bytes = contentOf(folder / "a.las");
+    for (const std::size_t at : {131U, 139U, 147U, 155U}) {
+        std::string bad = bytes;
+        const double huge = 5.4e303;
+        std::memcpy(bad.data() + at, &huge, sizeof huge);
+        const auto r = readLas(folder.file("b.las", bad));
+        ASSERT_FALSE(r) << at;
+        EXPECT_THAT(r.error().text, testing::HasSubstr("scale or offset"));
+    }
+}
+
 TEST(Las, StopsWhenAskedTo) {
     const Folder folder;
     HandMade file;

@@ -3,6 +3,7 @@
 #include <cstring>
 #include <nlohmann/json.hpp>
 
+#include "core/document/edit.h"
 #include "core/format/import.h"
 #include "core/format/output.h"
 #include "support/geometry.h"
@@ -80,6 +81,59 @@ TEST(MeshFile, GlbHoldsChunksAccessorsAndPlacesFromItsOrigin) {
     EXPECT_NEAR(origin[1].get<double>() - p[2], 91000, 1e-5);
     EXPECT_FALSE(writeGlb(folder / "none.glb", {}));
     EXPECT_FALSE(std::filesystem::exists(folder / "none.glb"));
+}
+
+TEST(MeshFile, GlbComesBackToATenthOfAMillimetre) {
+    const Folder folder;
+    const auto tin = square();
+    ASSERT_TRUE(writeGlb(folder / "a.glb", {{"Ground", &tin}, {"Copy", &tin}}));
+    const auto back = valueOf(readGlb(folder / "a.glb"));
+    ASSERT_EQ(back.size(), 2U);
+    EXPECT_EQ(back[0].first, "Ground");
+    ASSERT_EQ(back[1].second.vertexCount(), tin.vertexCount());
+    for (std::uint32_t v = 0; v < tin.vertexCount(); ++v) {
+        EXPECT_NEAR(back[1].second.vertex(v).x, tin.vertex(v).x, 1e-4);
+        EXPECT_NEAR(back[1].second.vertex(v).y, tin.vertex(v).y, 1e-4);
+        EXPECT_NEAR(back[1].second.vertex(v).z, tin.vertex(v).z, 1e-4);
+    }
+    EXPECT_EQ(valueOf(importFile({}, folder / "a.glb", {})).document.all<document::Surface>().size(), 2U);
+}
+
+TEST(MeshFile, DamagedGlbIsRefused) {
+    const Folder folder;
+    const auto tin = square();
+    ASSERT_TRUE(writeGlb(folder / "a.glb", {{"Ground", &tin}}));
+    const std::string good = valueOf(readFile(folder / "a.glb"));
+    EXPECT_FALSE(readGlb(folder.file("b.glb", "glTF")));
+    EXPECT_FALSE(readGlb(folder.file("b.glb", good.substr(0, good.size() / 2))));
+    for (unsigned seed = 0; seed < 500; ++seed) {
+        std::mt19937 random(seed);
+        std::string text = good;
+        for (int k = 0; k < 4; ++k) text[random() % text.size()] = static_cast<char>(random());
+        const auto r = readGlb(folder.file("c.glb", text));
+        if (!r) EXPECT_FALSE(r.error().text.empty()) << seed;
+    }
+}
+
+TEST(MeshFile, TrianglesOfAVectorFileBecomeASurface) {
+    const Folder folder;
+    ObjectId points;
+    auto d = document::addPoints({}, "s",
+                                 {{"1", {0, 0}, 1.0, "", ""},
+                                  {"2", {10, 0}, 2.0, "", ""},
+                                  {"3", {10, 10}, 3.0, "", ""},
+                                  {"4", {0, 10}, 4.0, "", ""},
+                                  {"5", {4, 6}, 9.0, "", ""}},
+                                 &points);
+    d = document::addSurface(d, "Ground", {{points, document::Role::Points}});
+    const auto derived = valueOf(document::derive(d));
+    ASSERT_TRUE(exportFile(folder / "a.gpkg", derived));
+    const auto back = valueOf(importFile({}, folder / "a.gpkg", {})).document;
+    ASSERT_EQ(back.all<document::Surface>().size(), 1U);
+    const auto& tin = derived.surfaces.begin()->second->locator->tin();
+    const auto again = valueOf(document::derive(back));
+    EXPECT_EQ(again.surfaces.begin()->second->figures.triangles, tin.triangleCount());
+    EXPECT_DOUBLE_EQ(*again.surfaces.begin()->second->locator->heightAt({4, 6}), 9);
 }
 
 }  // namespace

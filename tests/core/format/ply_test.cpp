@@ -1,5 +1,7 @@
 #include "core/format/ply.h"
 
+#include <limits>
+
 #include "support/geometry.h"
 
 namespace erdwerk::format {
@@ -53,6 +55,20 @@ TEST(Ply, RefusesWhatIsNotASurface) {
 TEST(Ply, TurnsClockwiseTrianglesRound) {
     const auto tin = valueOf(surfaceFromTriangles(test::places3("0 0 0, 1 0 0, 0 1 0"), {0, 2, 1}, "f"));
     EXPECT_EQ(tin.corner(0, 1), 1U);
+}
+
+/// Found by random bytes: a list whose length is a float that is no number.
+TEST(Ply, AListLengthThatIsNoNumberIsRefused) {
+    const Folder folder;
+    std::string bytes =
+        "ply\nformat binary_little_endian 1.0\nelement vertex 0\nproperty double x\nproperty double y\n"
+        "property double z\nelement face 1\nproperty list float int vertex_indices\nend_header\n";
+    const float nothing = std::numeric_limits<float>::quiet_NaN();
+    bytes.append(reinterpret_cast<const char*>(&nothing), sizeof nothing);
+    bytes.append(12, '\0');
+    const auto r = readPly(folder.file("a.ply", bytes));
+    ASSERT_FALSE(r);
+    EXPECT_THAT(r.error().text, testing::HasSubstr("length"));
 }
 
 }  // namespace
