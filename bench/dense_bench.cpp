@@ -1,4 +1,5 @@
 // Dense heights against their peers, on the same data in the same run.
+//   erdwerk-dense-bench FILE.las    what a view asks of this cloud
 //   erdwerk-dense-bench             a line more, loading 10 000 000 points, thinning 2 000 000
 // Peers: a full build; a plain CGAL triangulation of all points; reading the same file from the page cache as
 // `cat` does.
@@ -8,12 +9,14 @@
 #include <CGAL/Triangulation_vertex_base_with_info_2.h>
 
 #include <chrono>
+#include <cmath>
 #include <cstdio>
 #include <cstdlib>
 #include <filesystem>
 #include <string>
 
 #include "core/format/las.h"
+#include "core/survey/cloud_tiles.h"
 #include "core/terrain/local_edit.h"
 #include "core/terrain/thin.h"
 #include "demo_site/cloud.h"
@@ -111,9 +114,44 @@ void localEdit() {
     ratio("local edit, s", local, full, 0.05);
 }
 
+/// What a view asks of a large cloud: a picture's worth of points, far and near. Target: 60 ms.
+void viewing(const std::string& file) {
+    const auto cloud = format::readLas(file);
+    if (!cloud) {
+        std::printf("%s\n", cloud.error().message().c_str());
+        return;
+    }
+    const double making = bestOf(1, [&] { const survey::CloudTiles tiles(*cloud); });
+    const survey::CloudTiles tiles(*cloud);
+    std::printf("tiles of %zu points: %.2f s, %.1f bytes a point with the cloud\n", cloud->size(), making,
+                static_cast<double>(tiles.memory() + cloud->memory()) / static_cast<double>(cloud->size()));
+    const auto all = cloud->bounds();
+    for (const double share : {1.0, 0.25, 0.05}) {
+        geometry::Box window;
+        const auto c = all.centre();
+        window.add(geometry::Vec2{c.x - share * all.width() / 2, c.y - share * all.height() / 2});
+        window.add(geometry::Vec2{c.x + share * all.width() / 2, c.y + share * all.height() / 2});
+        std::size_t seen = 0;
+        double sum = 0;
+        const double time = bestOf(5, [&] {
+            seen = 0;
+            tiles.sample(window, 400'000, [&](std::uint32_t i) {
+                ++seen;
+                sum += cloud->place(i).z;
+            });
+        });
+        std::printf("window of %3.0f %%: %zu points in %.1f ms\n", 100 * share, seen, 1000 * time);
+        if (!std::isfinite(sum)) std::abort();
+    }
+}
+
 }  // namespace
 
-int main() {
+int main(int argc, char** argv) {
+    if (argc == 2) {
+        viewing(argv[1]);
+        return 0;
+    }
     localEdit();
     loading();
     thinning();

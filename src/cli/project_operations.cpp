@@ -7,6 +7,7 @@
 #include "cli/operation.h"
 #include "core/check/finding.h"
 #include "core/document/edit.h"
+#include "core/format/export.h"
 
 namespace erdwerk::cli {
 

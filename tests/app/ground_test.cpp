@@ -447,5 +447,171 @@ TEST_F(Ground, ADamagedCloudIsRefusedAndNothingChanges) {
     EXPECT_TRUE(doc().objects().empty());
 }
 
+TEST_F(Ground, ABackdropLiesWhereItsWorldFileSays) {
+    // 40 x 30 pixels of half a unit, the western half red, the eastern blue; its corner at 100, 200.
+    QImage image(40, 30, QImage::Format_RGB32);
+    for (int y = 0; y < 30; ++y)
+        for (int x = 0; x < 40; ++x) image.setPixel(x, y, x < 20 ? qRgb(200, 20, 20) : qRgb(20, 20, 200));
+    ASSERT_TRUE(image.save(QString::fromStdString(folder / "site.png")));
+    (void)folder.file("site.pgw", "0.5\n0\n0\n-0.5\n100.25\n199.75\n");
+    window->session().startNew({});
+    ASSERT_TRUE(window->importDense(QString::fromStdString(folder / "site.png"), false));
+    window->settle();
+    ASSERT_EQ(doc().all<document::Backdrop>().size(), 1U);
+    look({110, 192.5}, 20);
+    const QImage shown = window->plan()->grab().toImage();
+    const double ratio = shown.devicePixelRatio();
+    const auto colour = [&](Vec2 p) { return shown.pixelColor((QPointF(pixel(p)) * ratio).toPoint()); };
+    EXPECT_GT(colour({104, 193}).red(), 150);
+    EXPECT_GT(colour({116, 193}).blue(), 150);
+    EXPECT_GT(colour({98, 193}).green(), 150);  // paper beside it
+    // Hidden, it is gone.
+    window->session().apply(QStringLiteral("hide"), document::changed<document::Backdrop>(
+                                                        doc(), doc().all<document::Backdrop>().front(),
+                                                        [](auto& b) { b.visible = false; }));
+    window->settle();
+    EXPECT_GT(
+        window->plan()->grab().toImage().pixelColor((QPointF(pixel({104, 193})) * ratio).toPoint()).green(),
+        150);
+}
+
+TEST_F(Ground, ARasterOfHeightsBecomesASurface) {
+    std::string grid = "ncols 40\nnrows 30\nxllcorner 0\nyllcorner 0\ncellsize 1\nNODATA_value -9999\n";
+    for (int y = 0; y < 30; ++y) {
+        for (int x = 0; x < 40; ++x) grid += std::to_string(0.25 * x) + " ";
+        grid += "\n";
+    }
+    window->session().startNew({});
+    ASSERT_TRUE(window->importDense(QString::fromStdString(folder.file("dem.asc", grid)), false));
+    run("thin-surface");
+    window->settle();
+    const auto surface = window->session().selected<document::Surface>();
+    ASSERT_TRUE(surface);
+    // Cell centres from 0.5 to 39.5: a plane with few vertices.
+    EXPECT_NEAR(*derived().surface(*surface)->heightAt({20.5, 15}), 5, 0.11);
+    EXPECT_LT(derived().surface(*surface)->tin().vertexCount(), 20U);
+    EXPECT_EQ(derived().surfaces.at(*surface)->thinned->pointsIn, 1200U);
+}
+
+TEST_F(Ground, ACroppedCloudShowsAndTakesOnlyWhatLiesInside) {
+    plateau();
+    ObjectId ring;
+    window->session().apply(
+        QStringLiteral("ring"),
+        doc().added("Crop",
+                    document::Line{linework::lineThrough({{5, 5}, {25, 5}, {25, 25}, {5, 25}}, {}, true),
+                                   document::LineStyle::Plain},
+                    &ring));
+    window->settle();
+    select(ring);
+    run("cloud-crop");
+    key(Qt::Key_Return);  // the selected line fills the pick
+    EXPECT_EQ(doc().get<document::Cloud>(cloud)->crop.size(), 4U);
+    select(cloud);
+    run("thin-surface");
+    window->settle();
+    const auto surface = *window->session().selected<document::Surface>();
+    EXPECT_EQ(derived().surfaces.at(surface)->thinned->pointsIn, 41U * 41U);
+    look({15, 15}, 10);
+    const QImage shown = window->plan()->grab().toImage();
+    EXPECT_GT(shown.pixelColor(pixel({45, 15}).x(), pixel({45, 15}).y()).lightness(), 200);
+}
+
+TEST_F(Ground, AGridIsSampledInsideALine) {
+    plateau();
+    ObjectId ring;
+    window->session().apply(
+        QStringLiteral("ring"),
+        doc().added("Field",
+                    document::Line{linework::lineThrough({{1, 1}, {19, 1}, {19, 19}, {1, 19}}, {}, true),
+                                   document::LineStyle::Plain},
+                    &ring));
+    window->settle();
+    select(cloud);
+    run("grid-sample");
+    look({10, 10}, 15);
+    click({10, 1});
+    type(QStringLiteral("0"));
+    EXPECT_TRUE(doc().all<document::Points>().empty());
+    type(QStringLiteral("2"));
+    ASSERT_EQ(doc().all<document::Points>().size(), 1U);
+    const auto& set = doc().get<document::Points>(doc().all<document::Points>().front())->set;
+    EXPECT_EQ(set.size(), 81U);
+    EXPECT_NEAR(*set[0].height, 10, 1e-3);
+}
+
+TEST_F(Ground, SourcesAreSwitchedAndRemovedInTheFacts) {
+    demo();
+    const ObjectId ground = named<document::Surface>("Ground");
+    select(ground);
+    const auto count = doc().get<document::Surface>(ground)->definition->sources.size();
+    auto* crest = window->facts()->findChild<QCheckBox*>(QStringLiteral("source:North Knoll crest"));
+    ASSERT_NE(crest, nullptr);
+    const auto sides = [&] { return derived().surface(ground)->tin().constraintCount(); };
+    const auto before = sides();
+    crest->click();
+    window->settle();
+    window->settle();
+    EXPECT_LT(sides(), before);
+    EXPECT_EQ(doc().get<document::Surface>(ground)->definition->sources.size(), count);
+    for (auto* button : window->facts()->findChildren<QPushButton*>())
+        if (button->accessibleName() == QStringLiteral("Remove North Knoll crest from the surface")) {
+            button->click();
+            break;
+        }
+    window->settle();
+    window->settle();
+    EXPECT_EQ(doc().get<document::Surface>(ground)->definition->sources.size(), count - 1);
+    run("undo");
+    run("undo");
+    EXPECT_EQ(sides(), before);
+}
+
+TEST_F(Ground, BandsHaveTheirTableOfAreas) {
+    demo();
+    const ObjectId ground = named<document::Surface>("Ground");
+    window->session().apply(QStringLiteral("bands"),
+                            document::changed<document::Surface>(
+                                doc(), ground, [](auto& s) { s.style.bands = document::Bands::Slope; }));
+    window->settle();
+    window->bench()->setCurrentWidget(window->tables());
+    auto* choice = window->tables()->findChild<QComboBox*>();
+    const int at = choice->findText(QStringLiteral("Bands: Ground"));
+    ASSERT_GE(at, 0);
+    choice->setCurrentIndex(at);
+    Q_EMIT choice->activated(at);
+    auto* table = window->tables()->findChild<QTableWidget*>(QStringLiteral("bandTable"));
+    ASSERT_GT(table->rowCount(), 3);
+    double sum = 0;
+    for (int r = 0; r < table->rowCount(); ++r)
+        sum += table->item(r, 1)->text().section(QLatin1Char(' '), 0, 0).toDouble();
+    EXPECT_NEAR(sum, derived().surfaces.at(ground)->figures.planArea, 0.05 * table->rowCount());
+}
+
+TEST_F(Ground, AFitPointIsAddedFromTheWorstPlace) {
+    demo();
+    const ObjectId ground = named<document::Surface>("Ground");
+    window->session().apply(QStringLiteral("against"),
+                            document::changed<document::Surface>(doc(), ground, [&](document::Surface& s) {
+                                s.fit.source = named<document::Cloud>("knoll");
+                            }));
+    window->settle();
+    select(ground);
+    window->bench()->setCurrentWidget(window->fit());
+    ASSERT_GT(window->fit()->worst()->topLevelItemCount(), 5);
+    const auto rms = derived().fits.at(ground)->figures.rms;
+    const auto at = derived().fits.at(ground)->worst.front().point;
+    window->fit()->worst()->setFocus();
+    QTest::keyClick(window->fit()->worst(), Qt::Key_Return);
+    window->settle();
+    EXPECT_NEAR(window->plan()->view().centre.x, at.x, 1e-6);
+    QTest::keyClick(window->fit()->worst(), Qt::Key_1);
+    window->settle();
+    EXPECT_TRUE(doc().byName<document::Points>("Points from the source"));
+    EXPECT_NEAR(*derived().surface(ground)->heightAt(at.plan()), at.z, 1e-6);
+    EXPECT_NE(derived().fits.at(ground)->figures.rms, rms);
+    EXPECT_EQ(window->fit()->figures()->item(2, 2)->text(), QString::number(rms, 'f', 4));
+}
+
 }  // namespace
 }  // namespace erdwerk::app

@@ -133,6 +133,23 @@ TEST_F(DenseCli, ExtractGivesEachKind) {
               "erdwerk-cli: contours need an --interval\n");
 }
 
+TEST_F(DenseCli, SurfacesGoOutAndInAsObjGltfLandXmlAndGeoPackage) {
+    (void)folder.file("p.csv",
+                      "number,easting,northing,height\n1,0,0,1\n2,10,0,2\n3,10,10,3\n4,0,10,4\n5,4,6,9\n");
+    ASSERT_EQ(cli(folder, "build --points p.csv -o p.ply --json").exit, 0);
+    ASSERT_EQ(cli(folder, "convert p.ply -o p.erdwerk --json").exit, 0);
+    for (const char* file : {"a.obj", "a.glb", "a.xml", "a.gpkg"}) {
+        const auto out = cli(folder, std::string("convert p.erdwerk -o ") + file + " --json");
+        ASSERT_EQ(out.exit, 0) << file << out.err;
+        const auto back = cli(folder, std::string("convert ") + file + " -o b.erdwerk --json");
+        ASSERT_EQ(back.exit, 0) << file << back.err;
+        EXPECT_EQ(back.parsed()["surfaces"], 1) << file;
+        const auto info = cli(folder, "info b.erdwerk --json").parsed();
+        EXPECT_EQ(info["triangles"], 4) << file;
+        EXPECT_NEAR(info["max"][2].get<double>(), 9, 1e-4) << file;
+    }
+}
+
 TEST_F(DenseCli, RasterSamplesCellCentres) {
     (void)folder.file("p.csv", "x,y,z\n0,0,0\n10,0,10\n10,10,10\n0,10,0\n");
     ASSERT_EQ(cli(folder, "build --points p.csv -o p.ply").exit, 0);

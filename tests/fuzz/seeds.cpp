@@ -4,6 +4,7 @@
 #include <filesystem>
 
 #include "core/document/edit.h"
+#include "core/format/export.h"
 #include "core/format/import.h"
 #include "core/format/las.h"
 #include "core/format/output.h"

@@ -63,6 +63,17 @@ void FindingsPage::refresh() {
     shown_ = session_.snapshot();
     const auto& findings = shown_->findings;
     highest_ = std::max(highest_, findings.size());
+    // Rows are made when somebody looks.
+    if (isVisible()) fill();
+}
+
+void FindingsPage::showEvent(QShowEvent* event) {
+    QWidget::showEvent(event);
+    fill();
+}
+
+void FindingsPage::fill() {
+    const auto& findings = shown_->findings;
     const std::size_t fixed = highest_ - findings.size();
     QString text = findings.empty() ? tr("No findings: nothing in the project contradicts itself.")
                                     : (findings.size() == 1 ? tr("1 finding left")
@@ -86,7 +97,8 @@ void FindingsPage::refresh() {
         item->setToolTip(1, QString::fromStdString(
                                 f.text + "  at  " +
                                 formatPosition(f.at.x, f.at.y, session_.document().settings().display)));
-        list_->setItemWidget(item, 2, buttonsFor(f, i));
+        // Buttons cost time to make; the keys work on every row.
+        if (i < 300) list_->setItemWidget(item, 2, buttonsFor(f, i));
         item->setSizeHint(0, QSize(0, 27));
     }
     if (row >= 0 && list_->topLevelItemCount() > 0)

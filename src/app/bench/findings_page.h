@@ -25,8 +25,12 @@ Q_SIGNALS:
     void exportPressed();
     void tracePressed();
 
+protected:
+    void showEvent(QShowEvent* event) override;
+
 private:
     void refresh();
+    void fill();
     [[nodiscard]] QWidget* buttonsFor(const check::Finding& f, std::size_t index);
     void askReason();
     void go(int index);

@@ -182,7 +182,13 @@ std::vector<Vec2> SlicePage::chain() const {
                                                  : geometry::flattened(line->path, 0.01);
 }
 
+void SlicePage::showEvent(QShowEvent* event) {
+    QWidget::showEvent(event);
+    refresh();
+}
+
 void SlicePage::refresh() {
+    if (!isVisible()) return;  // worked out when somebody looks
     const auto& derived = session_.derived();
     const auto line = chain();
     names_.clear();

@@ -28,6 +28,9 @@ public:
 Q_SIGNALS:
     void exportPressed();
 
+protected:
+    void showEvent(QShowEvent* event) override;
+
 private:
     void refresh();
     void follow();

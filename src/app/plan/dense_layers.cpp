@@ -47,6 +47,36 @@ void legend(const LayerCanvas& canvas, const QString& title,
     if (canvas.legends != nullptr) canvas.legends->push_back({title, rows});
 }
 
+struct CellGrid {
+    Vec2 origin;  ///< south-west corner
+    double cell = 1;
+    int columns = 0;
+    int rows = 0;
+};
+
+/// A grid of values, rows from the south, coloured; nothing where a value is not a number.
+template <class Colour>
+void paintCells(const LayerCanvas& canvas, const CellGrid& grid, const std::vector<float>& values,
+                const Colour& colour) {
+    QImage image(grid.columns, grid.rows, QImage::Format_ARGB32);
+    image.fill(Qt::transparent);
+    for (int r = 0; r < grid.rows; ++r) {
+        auto* row = reinterpret_cast<QRgb*>(image.scanLine(grid.rows - 1 - r));
+        for (int c = 0; c < grid.columns; ++c) {
+            const double v = static_cast<double>(
+                values[static_cast<std::size_t>(r) * static_cast<std::size_t>(grid.columns) +
+                       static_cast<std::size_t>(c)]);
+            if (!std::isnan(v)) row[c] = colour(v).rgba();
+        }
+    }
+    const QPointF low = canvas.view.toPicture(grid.origin);
+    const QPointF high =
+        canvas.view.toPicture(grid.origin + Vec2{grid.columns * grid.cell, grid.rows * grid.cell});
+    canvas.painter.setOpacity(0.85);
+    canvas.painter.drawImage(QRectF(QPointF(low.x(), high.y()), QPointF(high.x(), low.y())), image);
+    canvas.painter.setOpacity(1);
+}
+
 }  // namespace
 
 void paintLegends(const LayerCanvas& canvas, const std::vector<Legend>& legends) {
@@ -144,7 +174,8 @@ void paintClouds(const LayerCanvas& canvas) {
             static_cast<std::size_t>(image.width()) * static_cast<std::size_t>(image.height());
         const document::CloudPart part(*cloud);
         const double pixelsApart = canvas.view.scale * ratio * tiles->cloud().spacing();
-        const int size = std::clamp(static_cast<int>(std::ceil(pixelsApart * 0.6)), 1, 4);
+        // Two pixels wide at least, or chance would leave holes where points are plenty.
+        const int size = std::clamp(static_cast<int>(std::ceil(pixelsApart * 0.6)), 2, 4);
         std::vector<std::uint8_t> taken;
         int takenColumns = 0;
         const double apart = cloud->spacing * canvas.view.scale * ratio;
@@ -266,23 +297,8 @@ void paintDeviation(const LayerCanvas& canvas, ObjectId surface) {
     const auto* fit = document::Derived::in(canvas.snapshot.derived.fits, surface);
     if (fit == nullptr || fit->map.columns == 0) return;
     const auto& map = fit->map;
-    QImage image(map.columns, map.rows, QImage::Format_ARGB32);
-    image.fill(Qt::transparent);
-    for (int r = 0; r < map.rows; ++r) {
-        auto* row = reinterpret_cast<QRgb*>(image.scanLine(map.rows - 1 - r));
-        for (int c = 0; c < map.columns; ++c) {
-            const double d = static_cast<double>(
-                map.worst[static_cast<std::size_t>(r) * static_cast<std::size_t>(map.columns) +
-                          static_cast<std::size_t>(c)]);
-            if (!std::isnan(d)) row[c] = deviationColour(d, fit->tolerance).rgba();
-        }
-    }
-    const QPointF low = canvas.view.toPicture(map.origin);
-    const QPointF high =
-        canvas.view.toPicture(map.origin + Vec2{map.columns * map.cell, map.rows * map.cell});
-    canvas.painter.setOpacity(0.85);
-    canvas.painter.drawImage(QRectF(QPointF(low.x(), high.y()), QPointF(high.x(), low.y())), image);
-    canvas.painter.setOpacity(1);
+    paintCells(canvas, {map.origin, map.cell, map.columns, map.rows}, map.worst,
+               [&](double d) { return deviationColour(d, fit->tolerance); });
     const auto& display = canvas.snapshot.derived.document.settings().display;
     const auto text = [&](double v) { return QString::fromStdString(formatLength(v, display)); };
     const double t = fit->tolerance;
@@ -307,23 +323,8 @@ void paintCutFill(const LayerCanvas& canvas, const CutFillLayer& layer) {
     const auto& map = layer.map;
     if (map.columns == 0) return;
     const double largest = std::max({map.largestCut, map.largestFill, 1e-6});
-    QImage image(map.columns, map.rows, QImage::Format_ARGB32);
-    image.fill(Qt::transparent);
-    for (int r = 0; r < map.rows; ++r) {
-        auto* row = reinterpret_cast<QRgb*>(image.scanLine(map.rows - 1 - r));
-        for (int c = 0; c < map.columns; ++c) {
-            const double d = static_cast<double>(
-                map.difference[static_cast<std::size_t>(r) * static_cast<std::size_t>(map.columns) +
-                               static_cast<std::size_t>(c)]);
-            if (!std::isnan(d)) row[c] = cutFillColour(d / largest).rgba();
-        }
-    }
-    const QPointF low = canvas.view.toPicture(map.origin);
-    const QPointF high =
-        canvas.view.toPicture(map.origin + Vec2{map.columns * map.cell, map.rows * map.cell});
-    canvas.painter.setOpacity(0.85);
-    canvas.painter.drawImage(QRectF(QPointF(low.x(), high.y()), QPointF(high.x(), low.y())), image);
-    canvas.painter.setOpacity(1);
+    paintCells(canvas, {map.origin, map.cell, map.columns, map.rows}, map.difference,
+               [&](double d) { return cutFillColour(d / largest); });
     const auto& display = canvas.snapshot.derived.document.settings().display;
     const auto text = [&](double v) { return QString::fromStdString(formatLength(v, display)); };
     legend(canvas, layer.title,

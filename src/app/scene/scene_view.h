@@ -52,6 +52,8 @@ protected:
     void leaveEvent(QEvent* event) override;
 
 private:
+    /// Half the angle of view, upright, in radians.
+    static constexpr double halfAngle = 19 * 3.14159265358979 / 180;
     struct Mesh {
         std::shared_ptr<const void> made;  ///< the result it was made from
         std::unique_ptr<QOpenGLVertexArrayObject> array;

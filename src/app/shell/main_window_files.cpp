@@ -7,6 +7,7 @@
 #include "app/shell/aside.h"
 #include "app/shell/main_window.h"
 #include "app/tools/import_dialog.h"
+#include "core/format/export.h"
 #include "core/format/import.h"
 #include "core/format/output.h"
 

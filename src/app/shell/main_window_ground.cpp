@@ -14,6 +14,7 @@
 #include "app/tools/stage_tools.h"
 #include "core/document/dense_source.h"
 #include "core/document/edit.h"
+#include "core/format/export.h"
 #include "core/format/import.h"
 
 namespace erdwerk::app {

@@ -128,6 +128,14 @@ QString step(MainWindow& window, const QString& key, const QString& value) {
         window.openProject(value);
         return {};
     }
+    if (key == QStringLiteral("cloud") || key == QStringLiteral("raster")) {
+        window.importDense(value, key == QStringLiteral("cloud"));
+        return {};
+    }
+    if (key == QStringLiteral("fit")) {
+        window.plan()->fit();
+        return {};
+    }
     if (key == QStringLiteral("import")) {
         window.importSurvey(value);
         return {};

@@ -22,11 +22,11 @@ void PlacePointTool::propose() {
 }
 
 QString PlacePointTool::prompt() const {
-    return tr("Click where the point is, or type E, N, height; 'no 120' and 'code TOE' set the next one's");
+    return tr("Click where the point is, or type");
 }
 
 QString PlacePointTool::entryHint() const {
-    return QStringLiteral("48010.5, 91020.25, 320.4");
+    return tr("E, N, height   ·   no 120   ·   code TOE");
 }
 
 std::vector<Chip> PlacePointTool::chips() const {

@@ -32,15 +32,15 @@ struct Finding {
     std::vector<Fix> fixes;
 };
 
-/// Findings that depend on one result only, kept as long as that result is the same one. Used by one thread
-/// at a time.
+/// Findings that were found before, kept as long as what they depend on is the same. Used by one thread at a
+/// time.
 struct Memory {
     struct Entry {
-        std::shared_ptr<const void> of;
-        std::string name;
+        std::vector<std::shared_ptr<const void>> of;
         std::vector<Finding> findings;
+        bool used = false;
     };
-    std::map<ObjectId, Entry> surfaces;
+    std::map<std::string, Entry> entries;
 };
 
 /// All checks, most serious first, then by kind and place, without those that were accepted.

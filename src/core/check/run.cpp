@@ -27,17 +27,48 @@ bool isAccepted(const document::Settings& settings, const Finding& finding) {
     });
 }
 
+namespace {
+
+using Inputs = std::vector<std::shared_ptr<const void>>;
+
+/// Appends what `check` finds, or what it found when its inputs were these.
+template <class Check>
+void remembered(Memory* memory, const std::string& key, Inputs of, std::vector<Finding>& out,
+                const Check& check) {
+    if (memory == nullptr) return check(out);
+    Memory::Entry& entry = memory->entries[key];
+    if (entry.of != of) {
+        entry.of = std::move(of);
+        entry.findings.clear();
+        check(entry.findings);
+    }
+    entry.used = true;
+    out.insert(out.end(), entry.findings.begin(), entry.findings.end());
+}
+
+Inputs pointsOf(const document::Derived& derived) {
+    Inputs out{derived.document.settingsPointer()};
+    for (const auto id : derived.document.all<document::Points>()) out.push_back(derived.document.find(id));
+    return out;
+}
+
+}  // namespace
+
 std::vector<Finding> run(const document::Derived& derived, Memory* memory) {
     std::vector<Finding> out;
+    if (memory != nullptr)
+        for (auto& [key, entry] : memory->entries) entry.used = false;
     surfaceFailed(derived, out);
     boundaries(derived, out);
     missingFiles(derived, out);
     crossingBreaklines(derived, out);
-    samePlace(derived, out);
-    nearDuplicates(derived, out);
+    remembered(memory, "points", pointsOf(derived), out, [&](std::vector<Finding>& found) {
+        samePlace(derived, found);
+        nearDuplicates(derived, found);
+        sameNumber(derived, found);
+    });
     nearlyTouching(derived, out);
     withoutHeight(derived, out);
-    sameNumber(derived, out);
     heightRules(derived, out);
     nonTangent(derived, out);
     parcelClosure(derived, out);
@@ -45,21 +76,13 @@ std::vector<Finding> run(const document::Derived& derived, Memory* memory) {
     ownEdits(derived, out);
     fitOfSurfaces(derived, out);
     pointsOutsideEdge(derived, out);
-    for (const auto& [id, result] : derived.surfaces) {
-        if (!result->locator) continue;
-        if (memory == nullptr) {
-            triangleFaults(derived, id, out);
-            continue;
-        }
-        Memory::Entry& entry = memory->surfaces[id];
-        if (entry.of != result || entry.name != derived.document.nameOf(id)) {
-            entry = {result, derived.document.nameOf(id), {}};
-            triangleFaults(derived, id, entry.findings);
-        }
-        out.insert(out.end(), entry.findings.begin(), entry.findings.end());
-    }
-    if (memory != nullptr)
-        std::erase_if(memory->surfaces, [&](const auto& e) { return derived.surfaces.count(e.first) == 0; });
+    for (const auto& [id, result] : derived.surfaces)
+        if (result->locator)
+            remembered(memory, "surface " + std::to_string(id.value) + " " + derived.document.nameOf(id),
+                       {result}, out, [&, surface = id](std::vector<Finding>& found) {
+                           triangleFaults(derived, surface, found);
+                       });
+    if (memory != nullptr) std::erase_if(memory->entries, [](const auto& e) { return !e.second.used; });
     const auto& settings = derived.document.settings();
     if (!settings.accepted.empty())
         std::erase_if(out, [&](const Finding& f) { return isAccepted(settings, f); });

@@ -53,6 +53,16 @@ Document Document::added(std::string name, Payload payload, ObjectId* id, Object
     return with({fresh, std::move(name), group, std::move(payload)});
 }
 
+Document Document::addedAll(std::vector<NewObject> objects) const {
+    Document out = *this;
+    for (NewObject& o : objects) {
+        const ObjectId id{out.nextId_++};
+        out.objects_[id] =
+            std::make_shared<const Object>(Object{id, std::move(o.name), o.group, std::move(o.payload)});
+    }
+    return out;
+}
+
 Document Document::withoutOnly(ObjectId id) const {
     Document out = *this;
     out.objects_.erase(id);

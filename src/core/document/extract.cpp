@@ -161,12 +161,12 @@ Result<Extracted> extractFrom(const Derived& derived, ObjectId surface, const Ex
         options.group.empty() ? title + " of " + document.nameOf(surface) : options.group;
     Extracted out{document, 0, document.byName<Group>(name)};
     if (!out.group) out.document = out.document.added(name, Group{}, &out.group);
-    for (const Made& made : lines)
-        out.document = out.document.added(made.name, lineOf(made), nullptr, out.group);
-    if (!points.empty())
-        out.document =
-            out.document.added(name, Points{survey::PointSet(std::move(points))}, nullptr, out.group);
-    out.objects = std::max(lines.size(), points.empty() ? 0 : std::size_t{1});
+    out.objects = lines.size() + (points.empty() ? 0 : 1);
+    std::vector<NewObject> all;
+    all.reserve(out.objects);
+    for (const Made& made : lines) all.push_back({made.name, lineOf(made), out.group});
+    if (!points.empty()) all.push_back({name, Points{survey::PointSet(std::move(points))}, out.group});
+    out.document = out.document.addedAll(std::move(all));
     return out;
 }
 

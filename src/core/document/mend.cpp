@@ -151,6 +151,7 @@ Document addToSurface(const Document& document, ObjectId surface, const std::str
     for (const ObjectId id : document.all<Points>())
         number = std::max(number, std::stoull(survey::nextNumber(document.get<Points>(id)->set)));
     std::vector<survey::SurveyPoint> added;
+    added.reserve(points.size());
     for (const auto& p : points) added.push_back({std::to_string(number++), {p.x, p.y}, p.z, code, ""});
     ObjectId set;
     Document next = addPoints(document, setName, std::move(added), &set);

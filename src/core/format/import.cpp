@@ -26,14 +26,14 @@ std::string stemOf(const std::string& path) {
     return std::filesystem::path(path).stem().string();
 }
 
-namespace {
-
 std::string endingOf(const std::string& path) {
     std::string ending = std::filesystem::path(path).extension().string();
     std::transform(ending.begin(), ending.end(), ending.begin(),
                    [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
     return ending;
 }
+
+namespace {
 
 Document addLine(const Document& document, const std::string& name, linework::Line3D line,
                  ObjectId* id = nullptr, ObjectId group = {}) {
@@ -134,6 +134,7 @@ Imported addVectorContent(const Document& document, const std::string& path, con
     out.left = content.left;
     std::set<std::string> layers;
     for (const auto& line : content.lines) layers.insert(line.layer);
+    std::vector<document::NewObject> made;
     for (const auto& line : content.lines) {
         ObjectId group;
         if (layers.size() > 1) {
@@ -141,8 +142,9 @@ Imported addVectorContent(const Document& document, const std::string& path, con
             if (!group)
                 out.document = out.document.added(line.layer, document::Group{"#3F5C73", true}, &group);
         }
-        out.document = addLine(out.document, line.name, line.line, nullptr, group);
+        made.push_back({line.name, document::Line{line.line, {}}, group});
     }
+    out.document = out.document.addedAll(std::move(made));
     out.lines = content.lines.size();
     out.points = content.points.size();
     if (!content.points.empty())
@@ -422,106 +424,6 @@ Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string
     if (!result->locator) return badInput("surface " + name + " cannot be built: " + result->problem, path);
     if (unit != nullptr) *unit = opened->document.settings().display.unit;
     return result->locator;
-}
-
-namespace {
-
-std::size_t countAll(const Document& document, std::initializer_list<std::string_view> kinds) {
-    return static_cast<std::size_t>(
-        std::count_if(document.objects().begin(), document.objects().end(), [&](const auto& entry) {
-            return std::find(kinds.begin(), kinds.end(), kindName(entry.second->payload)) != kinds.end();
-        }));
-}
-
-std::vector<std::string> leftBehind(const Document& document, std::initializer_list<std::string_view> kinds) {
-    std::vector<std::string> left;
-    for (const auto kind : kinds)
-        if (const auto n = countAll(document, {kind}); n > 0)
-            left.push_back(std::to_string(n) + " " + std::string(kind) +
-                           (n > 1 && kind != "points" ? "s" : ""));
-    return left;
-}
-
-}  // namespace
-
-Result<std::vector<std::string>> exportFile(const std::string& path, const document::Derived& derived) {
-    const Document& document = derived.document;
-    const std::string ending = endingOf(path);
-    Result<void> done;
-    std::vector<std::string> left;
-    if (ending == ".erdwerk") {
-        auto stamp = saveProject(path, derived);
-        if (!stamp) return tl::unexpected(stamp.error());
-    } else if (ending == ".xml") {
-        const LandXml content = landXmlOf(derived);
-        left = content.left;
-        done = writeLandXml(path, content, document.settings().name);
-    } else if (ending == ".gpkg") {
-        done = exportGeoPackage(path, derived);
-        left = leftBehind(document, {"profile", "label", "sheet", "cloud", "raster", "backdrop"});
-    } else if (ending == ".geojson") {
-        // One layer only: the lines, or the points when there are no lines.
-        auto layers = projectLayers(derived);
-        const bool lines = !derived.lines.empty();
-        std::erase_if(layers,
-                      [&](const VectorLayer& l) { return l.name != (lines ? "lines" : "survey_points"); });
-        if (layers.empty()) return badInput("there are no lines or points to write", path);
-        done = writeVectorFile(path, layers);
-        left = leftBehind(document, {"surface", "alignment", "profile", "parcel", "label", "sheet", "cloud",
-                                     "raster", "backdrop"});
-        if (lines)
-            for (auto& text : leftBehind(document, {"points"})) left.push_back(text);
-    } else if (ending == ".csv") {
-        std::vector<survey::SurveyPoint> all;
-        for (const auto id : document.all<document::Points>()) {
-            const auto points = document.get<document::Points>(id)->set.all();
-            all.insert(all.end(), points.begin(), points.end());
-        }
-        done = replaceFile(path, writePoints(all));
-        left = leftBehind(document, {"line", "surface", "alignment", "profile", "parcel", "label", "sheet",
-                                     "cloud", "raster", "backdrop"});
-    } else if (ending == ".obj" || ending == ".glb") {
-        std::vector<NamedTin> surfaces;
-        for (const auto& [id, surface] : derived.surfaces)
-            if (surface->locator) surfaces.push_back({document.nameOf(id), &surface->locator->tin()});
-        if (surfaces.empty()) return badInput("there is no surface to write", path);
-        done = ending == ".obj" ? writeObj(path, surfaces)
-                                : writeGlb(path, surfaces, metresPer(document.settings().display.unit));
-        left = leftBehind(document, {"points", "line", "alignment", "profile", "parcel", "label", "sheet",
-                                     "cloud", "raster", "backdrop"});
-    } else {
-        return fail(ErrorCode::Unsupported,
-                    "the ending must be .erdwerk, .xml, .gpkg, .geojson, .csv, .obj or .glb", path);
-    }
-    if (!done) return tl::unexpected(done.error());
-    return left;
-}
-
-Result<void> exportSurface(const std::string& path, const document::Derived& derived, ObjectId surface,
-                           double cell) {
-    const auto* locator = derived.surface(surface);
-    if (locator == nullptr) return badInput("there is no surface to write", path);
-    const std::string name = derived.document.nameOf(surface);
-    const std::string ending = endingOf(path);
-    if (ending == ".ply") return writePly(path, locator->tin());
-    if (ending == ".obj") return writeObj(path, {{name, &locator->tin()}});
-    if (ending == ".glb")
-        return writeGlb(path, {{name, &locator->tin()}}, metresPer(derived.document.settings().display.unit));
-    if (ending == ".tif") {
-        const auto raster =
-            terrain::rasterOf(*locator, cell > 0 ? cell : roundStep(terrain::meanSpacing(locator->tin())));
-        if (!raster) return tl::unexpected(raster.error());
-        return writeRaster(path, *raster, {});
-    }
-    if (ending == ".xml") {
-        LandXml all = landXmlOf(derived);
-        LandXml one;
-        one.unit = all.unit;
-        for (auto& s : all.surfaces)
-            if (s.name == name && one.surfaces.empty()) one.surfaces.push_back(std::move(s));
-        return writeLandXml(path, one, derived.document.settings().name);
-    }
-    return fail(ErrorCode::Unsupported, "a surface is written as .xml, .ply, .obj, .glb or .tif", path);
 }
 
 }  // namespace erdwerk::format

@@ -1,5 +1,5 @@
 #pragma once
-// Reading any of the formats into a document, and writing a document in any of them, by the file's ending.
+// Reading any of the formats into a document, by the file's ending.
 
 #include <string>
 #include <vector>
@@ -57,16 +57,9 @@ Result<CsvPoints> readPointFile(const std::string& path, const ImportOptions& op
 Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string& spec,
                                                                LengthUnit* unit = nullptr);
 
-/// One surface, by the ending: .xml .ply .obj .glb, or .tif as a raster of this cell (0: as wide as the
-/// vertices stand apart on average, rounded).
-Result<void> exportSurface(const std::string& path, const document::Derived& derived, ObjectId surface,
-                           double cell = 0);
-
-/// By the ending: .erdwerk .xml .gpkg .geojson .csv, or .obj .glb for all surfaces. Returns what the format
-/// cannot hold.
-Result<std::vector<std::string>> exportFile(const std::string& path, const document::Derived& derived);
-
 /// "survey" from "/data/survey.csv".
 std::string stemOf(const std::string& path);
+/// ".csv" from "/data/Survey.CSV".
+std::string endingOf(const std::string& path);
 
 }  // namespace erdwerk::format

@@ -5,12 +5,14 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
+#include <algorithm>
 #include <atomic>
 #include <bit>
 #include <cerrno>
 #include <cmath>
 #include <cstring>
 #include <ctime>
+#include <string_view>
 
 #include "core/format/output.h"
 
@@ -255,11 +257,14 @@ Result<void> writeLas(const std::string& path, const survey::PointCloud& cloud, 
         return fail(ErrorCode::Unsupported, "LAS 1.2 holds no more than 4294967295 points", path);
     std::string out(headerSize + cloud.size() * layout.length, '\0');
     char* h = out.data();
-    std::memcpy(h, "LASF", 4);
+    const auto text = [h](std::size_t at, std::string_view words) {
+        std::copy(words.begin(), words.end(), h + at);
+    };
+    text(0, "LASF");
     h[24] = 1;
     h[25] = legacy ? 2 : 4;
-    std::memcpy(h + 26, "OTHER", 5);
-    std::memcpy(h + 58, "Erdwerk", 7);
+    text(26, "OTHER");
+    text(58, "Erdwerk");
     store<std::uint16_t>(h + 90, 1);
     store<std::uint16_t>(h + 92, 2026);
     store<std::uint16_t>(h + 94, static_cast<std::uint16_t>(headerSize));

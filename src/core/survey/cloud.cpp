@@ -92,7 +92,7 @@ double PointCloud::spacing() const {
 
 std::array<std::size_t, 256> PointCloud::classCounts() const {
     std::array<std::size_t, 256> counts{};
-    for (std::size_t i = 0; i < size(); ++i) ++counts[classes_[i]];
+    for (std::size_t i = 0; i < size(); ++i) ++counts[classOf(i)];
     return counts;
 }
 
@@ -113,7 +113,7 @@ PointCloud PointCloud::reordered(const std::vector<std::uint32_t>& order) const 
             columns.intensity[i] = data_->intensity[from];
             columns.returns[i] = data_->returns[from];
             columns.flags[i] = data_->flags[from];
-            columns.classes[i] = classes_[from];
+            columns.classes[i] = classOf(from);
             if (columns.colours) columns.colours[i] = data_->colours[from];
         }
     });

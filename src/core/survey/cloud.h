@@ -64,7 +64,7 @@ public:
         return {data_->offset.x + data_->scale.x * g[0], data_->offset.y + data_->scale.y * g[1],
                 data_->offset.z + data_->scale.z * g[2]};
     }
-    [[nodiscard]] std::uint8_t classOf(std::size_t i) const { return classes_[i]; }
+    [[nodiscard]] std::uint8_t classOf(std::size_t i) const { return classes_.get()[i]; }
     [[nodiscard]] std::uint16_t intensity(std::size_t i) const { return data_->intensity[i]; }
     [[nodiscard]] int returnNumber(std::size_t i) const { return data_->returns[i] & 0x0f; }
     [[nodiscard]] int returnCount(std::size_t i) const { return data_->returns[i] >> 4; }

@@ -11,6 +11,12 @@ namespace erdwerk::terrain {
 
 namespace {
 
+/// Position of a kernel's value that stands `i` from its middle.
+std::size_t tap(int i, int half) {
+    const int position = i + half;
+    return static_cast<std::size_t>(position);
+}
+
 /// Samples of a Gaussian and its derivatives, per cell, cut at four sigma.
 struct Kernels {
     std::vector<double> value;
@@ -26,7 +32,7 @@ struct Kernels {
         }
         double moment1 = 0;
         for (int i = -half; i <= half; ++i) {
-            double& g = value[static_cast<std::size_t>(i + half)];
+            double& g = value[tap(i, half)];
             g /= sum;
             first.push_back(i / (sigma * sigma) * g);
             second.push_back((i * i / (sigma * sigma) - 1) / (sigma * sigma) * g);
@@ -39,8 +45,8 @@ struct Kernels {
             std::accumulate(second.begin(), second.end(), 0.0) / static_cast<double>(second.size());
         double moment2 = 0;
         for (int i = -half; i <= half; ++i) {
-            second[static_cast<std::size_t>(i + half)] -= mean;
-            moment2 += i * i * second[static_cast<std::size_t>(i + half)] / 2;
+            second[tap(i, half)] -= mean;
+            moment2 += i * i * second[tap(i, half)] / 2;
         }
         for (double& v : second) v /= moment2;
     }
@@ -55,7 +61,7 @@ std::vector<double> alongRows(const std::vector<double>& in, int columns, int ro
         for (int c = 0; c < columns; ++c) {
             double sum = 0;
             for (int k = -half; k <= half; ++k)
-                sum += kernel[static_cast<std::size_t>(k + half)] * row[std::clamp(c + k, 0, columns - 1)];
+                sum += kernel[tap(k, half)] * row[std::clamp(c + k, 0, columns - 1)];
             out[static_cast<std::size_t>(r) * static_cast<std::size_t>(columns) +
                 static_cast<std::size_t>(c)] = sum;
         }
@@ -70,7 +76,7 @@ std::vector<double> alongColumns(const std::vector<double>& in, int columns, int
     tbb::parallel_for(0, rows, [&](int r) {
         double* target = out.data() + static_cast<std::ptrdiff_t>(r) * columns;
         for (int k = -half; k <= half; ++k) {
-            const double weight = kernel[static_cast<std::size_t>(k + half)];
+            const double weight = kernel[tap(k, half)];
             const double* row =
                 in.data() + static_cast<std::ptrdiff_t>(std::clamp(r + k, 0, rows - 1)) * columns;
             for (int c = 0; c < columns; ++c) target[c] += weight * row[c];

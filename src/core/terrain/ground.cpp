@@ -78,6 +78,8 @@ public:
             cell = 2 * std::sqrt(std::max(box.width() * box.height(), 1e-6) /
                                  static_cast<double>(points_.size()));
         cell = std::max(cell, std::max(box.width(), box.height()) / 20000);
+        // Finer cells see nothing more of objects that large, and the openings cost their square.
+        if (options_.cell <= 0) cell = std::max(cell, options_.largestObject / 100);
         auto grid = emptyGrid(box, cell);
         if (!grid) return tl::unexpected(grid.error());
         grid_ = std::move(*grid);

@@ -222,6 +222,7 @@ Tin takenOver(const Tin& tin, const Tin& other) {
     Tin out = tin;
     for (const auto& ring : rimRings(other)) {
         std::vector<Vec2> places;
+        places.reserve(ring.size());
         for (const std::uint32_t v : ring) places.push_back(other.vertex(v).plan());
         // Rings of openings run the other way round: there, this surface stays.
         if (geometry::signedArea(places) <= 0) continue;

@@ -289,7 +289,7 @@ TEST(GroundFindings, MemoryGivesTheSameFindings) {
         for (std::size_t i = 0; i < fresh.size(); ++i) EXPECT_EQ(fresh[i].text, kept[i].text);
         g.document = document::rename(g.document, g.surface, "Renamed");
     }
-    EXPECT_EQ(memory.surfaces.size(), 1U);
+    EXPECT_EQ(memory.entries.size(), 2U);  // the points, and the surface under its new name
 }
 
 TEST(GroundFindings, TheListAsCsvHasARowForEach) {

@@ -1,4 +1,5 @@
 #include "core/format/import.h"
+#include "core/format/export.h"
 
 #include "core/format/ply.h"
 #include "core/format/project_file.h"

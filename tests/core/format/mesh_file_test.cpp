@@ -4,6 +4,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/document/edit.h"
+#include "core/format/export.h"
 #include "core/format/import.h"
 #include "core/format/output.h"
 #include "support/geometry.h"

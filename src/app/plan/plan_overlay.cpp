@@ -1,0 +1,190 @@
+// What the plan shows over its picture: selection, findings, hover, scale bar, captions.
+
+#include <QPainter>
+#include <algorithm>
+#include <cmath>
+
+#include "app/plan/plan_view.h"
+#include "app/shell/theme.h"
+
+namespace erdwerk::app {
+
+using geometry::Vec2;
+
+void PlanView::paintCaption(QPainter& painter) {
+    const QString text = *fade_ >= 1   ? tr("surfaces")
+                         : *fade_ <= 0 ? tr("sources")
+                                       : tr("sources, surfaces over them %1 %").arg(qRound(100 * *fade_));
+    painter.setFont(theme::font(12, true));
+    const QRectF box = QFontMetricsF(painter.font()).boundingRect(text).adjusted(-7, -3, 7, 3);
+    const QRectF room(QPointF(10, 8), box.size());
+    painter.setPen(QPen(theme::hairline, 1));
+    painter.setBrush(QColor(255, 255, 255, 235));
+    painter.drawRoundedRect(room, 3, 3);
+    painter.setPen(theme::ink);
+    painter.drawText(room, Qt::AlignCenter, text);
+}
+
+void PlanView::paintEmpty(QPainter& painter) {
+    painter.setPen(theme::inkQuiet);
+    painter.setFont(theme::font(14));
+    painter.drawText(rect(), Qt::AlignCenter,
+                     tr("Nothing here yet. Import survey points from the Field stage,\nor draw a 3D line "
+                        "from the Shape stage."));
+}
+
+void PlanView::paintScaleBar(QPainter& painter) {
+    const double units = roundStep(70 / view_.scale);
+    const double pixels = units * view_.scale;
+    const QPointF at(width() - pixels - 18, height() - 26);
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(QColor(255, 255, 255, 215));
+    painter.drawRect(QRectF(at - QPointF(8, 16), QSizeF(pixels + 16, 28)));
+    painter.setPen(QPen(theme::ink, 1));
+    painter.setBrush(theme::ink);
+    painter.drawRect(QRectF(at + QPointF(0, 4), QSizeF(pixels / 2, 3)));
+    painter.setBrush(theme::panel);
+    painter.drawRect(QRectF(at + QPointF(pixels / 2, 4), QSizeF(pixels / 2, 3)));
+    painter.setFont(theme::font(10));
+    painter.drawText(QRectF(at - QPointF(0, 14), QSizeF(pixels, 14)), Qt::AlignRight,
+                     QString::fromStdString(formatExact(units)) + QStringLiteral(" ") +
+                         QString::fromUtf8(unitSymbol(session_.document().settings().display.unit).data()));
+    // North arrow.
+    const QPointF n(width() - 24, 36);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(QPen(theme::ink, 1.2));
+    painter.setBrush(theme::panel);
+    painter.drawPolygon(QPolygonF{n + QPointF(0, -20), n + QPointF(6, 8), n + QPointF(0, 3)});
+    painter.setBrush(theme::ink);
+    painter.drawPolygon(QPolygonF{n + QPointF(0, -20), n + QPointF(-6, 8), n + QPointF(0, 3)});
+    painter.setFont(theme::font(11, true));
+    painter.drawText(QRectF(n + QPointF(-10, 9), QSizeF(20, 14)), Qt::AlignCenter, tr("N"));
+}
+
+void PlanView::paintSelection(QPainter& painter) {
+    painter.setRenderHint(QPainter::Antialiasing);
+    const auto& derived = session_.derived();
+    const auto& document = session_.document();
+    const auto drawPath = [&](const geometry::Path& path) {
+        painter.setPen(QPen(QColor(255, 255, 255, 190), 5.5));
+        painter.drawPolyline(polyline(path, view_));
+        painter.setPen(QPen(theme::clay, 2.4));
+        painter.drawPolyline(polyline(path, view_));
+    };
+    painter.setBrush(Qt::NoBrush);
+    for (const Ref& ref : session_.selection()) {
+        if (const auto* points = document.get<document::Points>(ref.object)) {
+            if (!ref.part || *ref.part >= points->set.size()) continue;
+            const QPointF p = view_.toPicture(points->set[*ref.part].plan);
+            painter.setPen(QPen(theme::clay, 2));
+            painter.drawEllipse(p, 7, 7);
+            continue;
+        }
+        if (const auto alignment = derived.alignments.find(ref.object); alignment != derived.alignments.end())
+            drawPath(alignment->second->path);
+        if (const auto* parcel = document.get<document::Parcel>(ref.object))
+            if (const auto on = derived.lines.find(parcel->line); on != derived.lines.end())
+                drawPath(on->second->path);
+        if (const auto label = derived.labels.find(ref.object); label != derived.labels.end()) {
+            painter.setPen(QPen(theme::clay, 1.6, Qt::DotLine));
+            painter.drawEllipse(view_.toPicture(label->second->place), 16, 16);
+        }
+        const auto line = derived.lines.find(ref.object);
+        const auto* payload = document.get<document::Line>(ref.object);
+        if (line == derived.lines.end() || payload == nullptr) continue;
+        drawPath(line->second->path);
+        for (std::size_t i = 0; i < line->second->vertices.size() && i < payload->line.vertices.size(); ++i) {
+            const QPointF p = view_.toPicture(line->second->vertices[i].place);
+            const bool active = ref.part == i;
+            painter.setPen(QPen(theme::clay, active ? 2.4 : 1.4));
+            painter.setBrush(active ? theme::clay : theme::panel);
+            if (payload->line.vertices[i].isCorner) {
+                painter.drawRect(QRectF(p - QPointF(3.5, 3.5), QSizeF(7, 7)));
+            } else {
+                const auto at = geometry::positionAt(line->second->path, line->second->vertices[i].distance);
+                const Vec2 left = geometry::leftOf(geometry::directionOf(at.direction));
+                painter.drawLine(p - QPointF(left.x, -left.y) * 5, p + QPointF(left.x, -left.y) * 5);
+            }
+        }
+        painter.setBrush(Qt::NoBrush);
+    }
+}
+
+void PlanView::paintFindings(QPainter& painter) {
+    painter.setFont(theme::font(10, true));
+    for (const auto& f : session_.snapshot()->findings) {
+        if (f.kind == "no-surface" || f.kind == "profile-invalid" || !view_.window().contains(f.at)) continue;
+        const QPointF p = view_.toPicture(f.at);
+        const QColor colour = f.severity == check::Severity::MustFix ? theme::madder : theme::ochre;
+        painter.setPen(QPen(colour, 2));
+        painter.setBrush(Qt::NoBrush);
+        if (f.kind == "crossing-breaklines") {
+            painter.drawEllipse(p, 9, 9);
+            QString text;
+            for (const double h : f.heights)
+                text += (text.isEmpty() ? "" : " / ") +
+                        QString::fromStdString(formatHeight(h, session_.document().settings().display));
+            const QRectF box = QFontMetricsF(painter.font()).boundingRect(text).adjusted(-4, -2, 4, 2);
+            const QRectF room(p + QPointF(12, -8), box.size());
+            painter.setPen(Qt::NoPen);
+            painter.setBrush(QColor(255, 255, 255, 225));
+            painter.drawRoundedRect(room, 3, 3);
+            painter.setPen(colour);
+            painter.drawText(room, Qt::AlignCenter, text);
+        } else {
+            painter.drawLine(p + QPointF(-7, 8), p + QPointF(7, 8));
+            painter.drawLine(p + QPointF(-7, 8), p + QPointF(0, -5));
+            painter.drawLine(p + QPointF(7, 8), p + QPointF(0, -5));
+        }
+    }
+}
+
+void PlanView::paintHover(QPainter& painter) {
+    if (session_.hover() && !underMouse()) {
+        // Another view points here.
+        const QPointF p = view_.toPicture(session_.hover()->place);
+        painter.setPen(QPen(theme::clay, 1.6));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawEllipse(p, 8, 8);
+        painter.drawLine(p - QPointF(12, 0), p + QPointF(12, 0));
+        painter.drawLine(p - QPointF(0, 12), p + QPointF(0, 12));
+        return;
+    }
+    if (!snap_ || !underMouse() || snap_->kind == SnapKind::Surface) return;
+    const QPointF p = view_.toPicture(snap_->place);
+    painter.setPen(QPen(theme::clay, 1.6));
+    painter.setBrush(Qt::NoBrush);
+    switch (snap_->kind) {
+        case SnapKind::Corner:
+        case SnapKind::End:
+            painter.drawRect(QRectF(p - QPointF(6, 6), QSizeF(12, 12)));
+            break;
+        case SnapKind::Middle:
+            painter.drawPolygon(QPolygonF{p + QPointF(-6, 5), p + QPointF(6, 5), p + QPointF(0, -6)});
+            break;
+        case SnapKind::Crossing:
+            painter.drawLine(p - QPointF(6, 6), p + QPointF(6, 6));
+            painter.drawLine(p + QPointF(-6, 6), p + QPointF(6, -6));
+            break;
+        default:
+            painter.drawEllipse(p, 6, 6);
+    }
+    QString text = snap_->name;
+    if (snap_->height)
+        text += QStringLiteral("  ") +
+                QString::fromStdString(formatHeight(snap_->height, session_.document().settings().display));
+    if (stacked_.size() > 1) text += tr("   (Tab: %1 of %2)").arg(stackedAt_ + 1).arg(stacked_.size());
+    painter.setFont(theme::font(11));
+    const QRectF box = QFontMetricsF(painter.font()).boundingRect(text).adjusted(-5, -2, 5, 2);
+    QRectF room(p + QPointF(12, 12), box.size());
+    if (room.right() > width()) room.moveRight(p.x() - 12);
+    if (room.bottom() > height()) room.moveBottom(p.y() - 12);
+    painter.setPen(QPen(theme::hairline, 1));
+    painter.setBrush(QColor(255, 255, 255, 235));
+    painter.drawRoundedRect(room, 3, 3);
+    painter.setPen(theme::ink);
+    painter.drawText(room, Qt::AlignCenter, text);
+}
+
+}  // namespace erdwerk::app
