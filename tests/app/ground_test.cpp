@@ -313,11 +313,23 @@ TEST_F(Ground, AHundredConflictsAreWorkedThroughWithTheKeyboardAlone) {
     }
     EXPECT_EQ(crossings(), 0);
     EXPECT_EQ(window->session().history().position(), 100U);
+    // What was accepted can be taken back.
+    auto* show = window->findings()->findChild<QCheckBox*>(QStringLiteral("showAccepted"));
+    ASSERT_TRUE(show->isVisible());
     const auto labels = window->findings()->findChildren<QLabel*>();
     EXPECT_TRUE(std::any_of(labels.begin(), labels.end(), [](const QLabel* l) {
         return l->text().contains(QStringLiteral("100 fixed")) &&
                l->text().contains(QStringLiteral("1 accepted"));
     }));
+    const int rows = list->topLevelItemCount();
+    show->click();
+    ASSERT_EQ(list->topLevelItemCount(), rows + 1);
+    auto* back = qobject_cast<QPushButton*>(list->itemWidget(list->topLevelItem(rows), 2));
+    ASSERT_NE(back, nullptr);
+    back->click();
+    window->settle();
+    EXPECT_EQ(crossings(), 1);
+    EXPECT_TRUE(doc().settings().accepted.empty());
 }
 
 TEST_F(Ground, FindingsAreWrittenAsCsv) {

@@ -32,7 +32,12 @@ FindingsPage::FindingsPage(Session& session, QWidget* parent) : QWidget(parent),
     exportButton->setFocusPolicy(Qt::NoFocus);
     connect(exportButton, &QPushButton::clicked, this, &FindingsPage::exportPressed);
     summary_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    accepted_ = new QCheckBox(tr("Show accepted"));
+    accepted_->setObjectName(QStringLiteral("showAccepted"));
+    accepted_->setFocusPolicy(Qt::NoFocus);
+    connect(accepted_, &QCheckBox::toggled, this, &FindingsPage::fill);
     bar->addWidget(summary_, 1);
+    bar->addWidget(accepted_);
     bar->addWidget(reason_);
     bar->addWidget(exportButton);
     layout->addLayout(bar);
@@ -101,8 +106,37 @@ void FindingsPage::fill() {
         if (i < 300) list_->setItemWidget(item, 2, buttonsFor(f, i));
         item->setSizeHint(0, QSize(0, 27));
     }
+    accepted_->setVisible(accepted > 0);
+    if (accepted_->isChecked()) fillAccepted();
     if (row >= 0 && list_->topLevelItemCount() > 0)
         list_->setCurrentItem(list_->topLevelItem(std::min(row, list_->topLevelItemCount() - 1)));
+}
+
+void FindingsPage::fillAccepted() {
+    const auto& document = session_.document();
+    const auto& all = document.settings().accepted;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        auto* item = new QTreeWidgetItem(list_);
+        item->setText(0, tr("✓ accepted"));
+        item->setForeground(0, theme::spruce);
+        QStringList names;
+        for (const ObjectId id : all[i].objects)
+            if (document.find(id)) names << QString::fromStdString(document.nameOf(id));
+        item->setText(1, tr("%1 of %2: %3")
+                             .arg(QString::fromStdString(all[i].kind), names.join(tr(" and ")),
+                                  QString::fromStdString(all[i].reason)));
+        auto* back = new QPushButton(tr("Take back"));
+        back->setToolTip(tr("It is a finding again"));
+        back->setStyleSheet(QStringLiteral("padding: 1px 6px;"));
+        back->setFocusPolicy(Qt::NoFocus);
+        connect(back, &QPushButton::clicked, this, [this, a = all[i]] {
+            auto settings = session_.document().settings();
+            std::erase(settings.accepted, a);
+            session_.apply(tr("No longer accept a finding"), session_.document().withSettings(settings));
+        });
+        list_->setItemWidget(item, 2, back);
+        item->setSizeHint(0, QSize(0, 27));
+    }
 }
 
 QWidget* FindingsPage::buttonsFor(const check::Finding& f, std::size_t index) {

@@ -1,6 +1,7 @@
 #pragma once
 // Findings: most serious first, each with its place and its fixes as buttons.
 
+#include <QCheckBox>
 #include <QLabel>
 #include <QLineEdit>
 #include <QTreeWidget>
@@ -31,6 +32,7 @@ protected:
 private:
     void refresh();
     void fill();
+    void fillAccepted();
     [[nodiscard]] QWidget* buttonsFor(const check::Finding& f, std::size_t index);
     void askReason();
     void go(int index);
@@ -39,6 +41,7 @@ private:
 
     Session& session_;
     QLabel* summary_;
+    QCheckBox* accepted_;
     QLineEdit* reason_;
     std::optional<check::Finding> asked_;  ///< to be accepted when the reason is typed
     QTreeWidget* list_;

@@ -137,13 +137,15 @@ QRgb cloudColour(const document::Cloud& cloud, std::size_t i) {
     return theme::heightColour((c.place(i).z - c.min().z) / range).rgb();
 }
 
-void paintBackdrops(const LayerCanvas& canvas) {
+bool paintBackdrops(const LayerCanvas& canvas) {
     const auto& document = canvas.snapshot.derived.document;
+    bool any = false;
     for (const ObjectId id : document.all<document::Backdrop>()) {
         const auto* backdrop = document.get<document::Backdrop>(id);
         if (!backdrop->picture || !backdrop->visible || document.hidden(*document.find(id)) ||
             canvas.stopped())
             continue;
+        any = true;
         const document::Picture& p = *backdrop->picture;
         const QImage image(p.rgb.data(), static_cast<int>(p.columns), static_cast<int>(p.rows),
                            static_cast<qsizetype>(3 * p.columns), QImage::Format_RGB888);
@@ -158,6 +160,7 @@ void paintBackdrops(const LayerCanvas& canvas) {
         canvas.painter.drawImage(QPointF(0, 0), image);
         canvas.painter.restore();
     }
+    return any;
 }
 
 void paintClouds(const LayerCanvas& canvas) {

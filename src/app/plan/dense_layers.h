@@ -30,7 +30,8 @@ struct LayerCanvas {
 /// At the lower right, above the scale bar, one over the other.
 void paintLegends(const LayerCanvas& canvas, const std::vector<Legend>& legends);
 
-void paintBackdrops(const LayerCanvas& canvas);
+/// Whether any is shown.
+bool paintBackdrops(const LayerCanvas& canvas);
 /// As many points as the picture can show, spread evenly.
 void paintClouds(const LayerCanvas& canvas);
 /// Triangles coloured by slope or direction, or strips of height, with a legend at the corner.

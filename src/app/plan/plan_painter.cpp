@@ -77,7 +77,7 @@ void PlanPainter::paint() {
 
 void PlanPainter::surfaces() {
     const LayerCanvas canvas{painter_, snapshot_, view_, options_.unit, options_.cancel, &legends_};
-    if (options_.shading && options_.source) paintBackdrops(canvas);
+    overBackdrop_ = options_.shading && options_.source && paintBackdrops(canvas);
     for (const auto& [id, result] : derived_.surfaces) {
         const auto* surface = document_.get<document::Surface>(id);
         if (surface == nullptr || !result->locator || !visible(id) || stopped() || !options_.shading ||
@@ -131,7 +131,8 @@ void PlanPainter::shading(ObjectId id, const document::SurfaceStyle& style) {
             row[c] = qRgba(lit(colour.red()), lit(colour.green()), lit(colour.blue()), 255);
         }
     }
-    painter_.setOpacity(0.72);
+    // Over a backdrop the ground only hints at itself.
+    painter_.setOpacity(overBackdrop_ ? 0.3 : 0.72);
     painter_.setRenderHint(QPainter::SmoothPixmapTransform);
     painter_.drawImage(QRectF({0, 0}, view_.size), image);
     painter_.setOpacity(1);

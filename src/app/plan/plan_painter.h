@@ -65,6 +65,7 @@ private:
     geometry::Box window_;
     QSet<QPair<int, int>> claimed_;
     std::vector<Legend> legends_;
+    bool overBackdrop_ = false;
 };
 
 /// The flattened path in picture coordinates.

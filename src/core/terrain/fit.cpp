@@ -7,7 +7,6 @@
 #include <atomic>
 #include <cmath>
 #include <limits>
-#include <set>
 
 namespace erdwerk::terrain {
 
@@ -100,12 +99,12 @@ std::vector<WorstPlace> worstPlaces(const std::vector<Vec3>& points,
                                                               : a.point < b.point;
     });
     std::vector<WorstPlace> out;
-    std::set<std::pair<std::int64_t, std::int64_t>> taken;
     for (const WorstPlace& w : all) {
         if (out.size() >= most) break;
-        const auto column = static_cast<std::int64_t>(std::floor(points[w.point].x / apart));
-        const auto row = static_cast<std::int64_t>(std::floor(points[w.point].y / apart));
-        if (taken.emplace(column, row).second) out.push_back(w);
+        const auto near = [&](const WorstPlace& other) {
+            return geometry::distance(points[w.point].plan(), points[other.point].plan()) < apart;
+        };
+        if (std::none_of(out.begin(), out.end(), near)) out.push_back(w);
     }
     return out;
 }

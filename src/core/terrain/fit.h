@@ -51,7 +51,7 @@ DeviationMap deviationMap(const std::vector<Vec3>& points,
                           const std::vector<std::optional<double>>& deviations, double leastCell,
                           std::size_t most = 250'000);
 
-/// The places that deviate most, at most one in any square of this size, the worst first.
+/// The places that deviate most, the worst first, no two nearer to each other than `apart`.
 struct WorstPlace {
     std::size_t point = 0;
     double deviation = 0;
