@@ -90,7 +90,8 @@ std::vector<Operation> denseOperations() {
                  ->check(CLI::PositiveNumber);
              app.add_option("--boundary", a.boundary, "vector file with one closed line");
              app.add_option("--lines", a.lines, "vector files of breaklines with heights");
-             app.add_option("-o,--output", a.output, "surface to write: .xml or .ply")->required();
+             app.add_option("-o,--output", a.output, "surface to write: .xml, .ply, .obj or .glb")
+                 ->required();
          },
          thin});
     out.push_back(

@@ -4,6 +4,7 @@
 #include <iostream>
 
 #include "core/document/edge.h"
+#include "core/format/mesh_file.h"
 #include "core/format/ply.h"
 #include "core/terrain/clip.h"
 
@@ -58,13 +59,15 @@ Result<terrain::Boundary> readBoundary(const std::string& file) {
 Result<void> writeSurface(const std::string& path, const terrain::Tin& tin, LengthUnit unit) {
     const std::string ending = std::filesystem::path(path).extension().string();
     if (ending == ".ply") return format::writePly(path, tin);
+    if (ending == ".obj") return format::writeObj(path, {{format::stemOf(path), &tin}});
+    if (ending == ".glb") return format::writeGlb(path, {{format::stemOf(path), &tin}}, metresPer(unit));
     if (ending == ".xml") {
         format::LandXml content;
         content.unit = unit;
         content.surfaces.push_back({format::stemOf(path), tin});
         return format::writeLandXml(path, content, format::stemOf(path));
     }
-    return fail(ErrorCode::Unsupported, "a surface is written as .xml or .ply", path);
+    return fail(ErrorCode::Unsupported, "a surface is written as .xml, .ply, .obj or .glb", path);
 }
 
 Result<std::vector<terrain::Breakline>> readBreaklines(const std::vector<std::string>& files) {

@@ -138,7 +138,7 @@ std::vector<Operation> projectOperations() {
                    [inputs](CLI::App& app, Arguments& a) {
                        inputs(app, a);
                        app.add_option("-o,--output", a.output,
-                                      "file to write: .erdwerk .xml .gpkg .geojson or .csv")
+                                      "file to write: .erdwerk .xml .gpkg .geojson .csv .obj or .glb")
                            ->required();
                    },
                    convert});

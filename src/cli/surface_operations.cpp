@@ -260,7 +260,7 @@ std::vector<Operation> surfaceOperations() {
                  ->check(CLI::PositiveNumber);
              app.add_flag("--skip-bad-rows", a.skipBadRows,
                           "count rows that cannot be read instead of stopping");
-             outputOption(app, a, "surface to write: .xml or .ply");
+             outputOption(app, a, "surface to write: .xml, .ply, .obj or .glb");
          },
          build});
     out.push_back(
