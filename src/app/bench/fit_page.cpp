@@ -14,6 +14,15 @@
 
 namespace erdwerk::app {
 
+namespace {
+
+/// Per cent, rounded down: only all of them are 100.
+QString shareText(double share) {
+    return QStringLiteral("%1 %").arg(std::floor(share * 10000) / 100, 0, 'f', 2);
+}
+
+}  // namespace
+
 // ---- histogram
 
 void FitHistogram::setFigures(std::optional<terrain::FitFigures> figures, double tolerance) {
@@ -164,7 +173,7 @@ void FitPage::refresh() {
     title_->setText(tr("%1 against its source, tolerance %2: %3 of the points lie within it")
                         .arg(QString::fromStdString(derived.document.nameOf(surface_)),
                              QString::fromStdString(formatLength(fit->tolerance, display)),
-                             tr("%1 %").arg(100 * fit->figures.withinShare(), 0, 'f', 2)));
+                             shareText(fit->figures.withinShare())));
     const auto before = before_.find(surface_);
     fillFigures(now_.at(surface_), before == before_.end() ? std::nullopt : std::optional(before->second));
     histogram_->setFigures(fit->figures, fit->tolerance);
@@ -191,8 +200,7 @@ void FitPage::fillFigures(const Run& now, const std::optional<Run>& before) {
          [](const Run& r) { return -r.figures.largestDown; }},
         {tr("95 % are within"), [&](const Run& r) { return length(r.figures.p95); },
          [](const Run& r) { return r.figures.p95; }},
-        {tr("Within tolerance"),
-         [](const Run& r) { return QStringLiteral("%1 %").arg(100 * r.figures.withinShare(), 0, 'f', 2); },
+        {tr("Within tolerance"), [](const Run& r) { return shareText(r.figures.withinShare()); },
          [](const Run& r) { return -r.figures.withinShare(); }},
         {tr("Triangles"), [](const Run& r) { return QString::number(r.triangles); }, {}}};
     figures_->setRowCount(static_cast<int>(rows.size()));

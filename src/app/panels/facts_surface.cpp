@@ -172,7 +172,8 @@ void Facts::fitCheck(ObjectId id) {
     number(tr("Within"), fit.tolerance, 0.0001,
            [change](double v) { return change([v](auto& f) { f.tolerance = v; }); });
     if (const auto* result = document::Derived::in(session_.derived().fits, id)) {
-        fact(tr("Inside it"), tr("%1 %").arg(100 * result->figures.withinShare(), 0, 'f', 2));
+        fact(tr("Inside it"),
+             tr("%1 %").arg(std::floor(result->figures.withinShare() * 10000) / 100, 0, 'f', 2));
         fact(tr("RMS"), text(formatFixed(result->figures.rms, 4)));
     }
 }

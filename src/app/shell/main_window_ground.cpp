@@ -120,12 +120,10 @@ void MainWindow::classifyGround() {
         return;
     }
     const auto counts = next->get<document::Cloud>(cloud)->cloud->classCounts();
-    // From now on the ground takes part, and is told apart by colour.
+    // From now on the ground takes part, and only the ground is shown.
     session_.apply(tr("Find the ground"),
-                   document::changed<document::Cloud>(*next, cloud, [](document::Cloud& c) {
-                       c.colouring = document::CloudColouring::Class;
-                       c.classes = {survey::cloud_class::ground};
-                   }));
+                   document::changed<document::Cloud>(
+                       *next, cloud, [](document::Cloud& c) { c.classes = {survey::cloud_class::ground}; }));
     session_.select({{cloud, std::nullopt}});
     say(tr("%1 points are ground and take part; the facts bring the others back")
             .arg(counts[survey::cloud_class::ground]),

@@ -160,7 +160,7 @@ Result<Extracted> extractFrom(const Derived& derived, ObjectId surface, const Ex
     const std::string name =
         options.group.empty() ? title + " of " + document.nameOf(surface) : options.group;
     Extracted out{document, 0, document.byName<Group>(name)};
-    if (!out.group) out.document = out.document.added(name, Group{}, &out.group);
+    if (!out.group) out.document = out.document.added(name, Group{"#3F5C73", true}, &out.group);
     out.objects = lines.size() + (points.empty() ? 0 : 1);
     std::vector<NewObject> all;
     all.reserve(out.objects);

@@ -215,7 +215,7 @@ Result<Imported> addLandXml(const Document& document, const std::string& path, c
                         std::make_shared<const document::SurfaceDefinition>(std::move(definition)), {}, {}});
         if (s.lines.empty()) continue;
         ObjectId group;
-        out.document = out.document.added("Lines of " + s.name, document::Group{}, &group);
+        out.document = out.document.added("Lines of " + s.name, document::Group{"#3F5C73", true}, &group);
         for (const auto& line : s.lines) {
             std::vector<geometry::Vec2> corners;
             std::vector<std::optional<double>> heights;
