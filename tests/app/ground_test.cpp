@@ -625,5 +625,42 @@ TEST_F(Ground, AFitPointIsAddedFromTheWorstPlace) {
     EXPECT_EQ(window->fit()->figures()->item(2, 2)->text(), QString::number(rms, 'f', 4));
 }
 
+/// The job as a newcomer would do it: from the cloud to a surface with proof, and nothing left to fix.
+TEST_F(Ground, TheDemoGoesFromTheCloudToAProvedSurfaceWithoutConflicts) {
+    demo();
+    const ObjectId knoll = named<document::Cloud>("knoll");
+    select(knoll);
+    run("find-ground");
+    run("find-creases");
+    ASSERT_NE(crease<FindCreasesTool>(), nullptr);
+    key(Qt::Key_Return);
+    EXPECT_TRUE(doc().byName<document::Group>("Crests"));
+    EXPECT_TRUE(doc().byName<document::Group>("Toes"));
+    select(knoll);
+    run("thin-surface");
+    window->settle();
+    const ObjectId surface = *window->session().selected<document::Surface>();
+    ASSERT_TRUE(derived().surfaces.at(surface)->thinned);
+    EXPECT_EQ(derived().surfaces.at(surface)->thinned->beyond, 0U);
+    EXPECT_LT(derived().surfaces.at(surface)->thinned->kept, 3'000U);
+    // Every finding that has a fix gets its first one, with the keyboard.
+    auto* list = window->findings()->list();
+    window->bench()->setCurrentWidget(window->findings());
+    list->setFocus();
+    for (int round = 0; round < 40; ++round) {
+        const auto& findings = window->session().snapshot()->findings;
+        const auto next =
+            std::find_if(findings.begin(), findings.end(), [](const auto& f) { return !f.fixes.empty(); });
+        if (next == findings.end()) break;
+        list->setCurrentItem(list->topLevelItem(static_cast<int>(next - findings.begin())));
+        QTest::keyClick(list, Qt::Key_1);
+        window->settle();
+    }
+    for (const auto& f : window->session().snapshot()->findings) {
+        EXPECT_TRUE(f.kind == "non-tangent" || f.kind == "points-outside") << f.text;
+    }
+    EXPECT_DOUBLE_EQ(derived().fits.at(surface)->figures.withinShare(), 1);
+}
+
 }  // namespace
 }  // namespace erdwerk::app

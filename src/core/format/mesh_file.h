@@ -1,5 +1,5 @@
 #pragma once
-// Surfaces for other programs that show them: Wavefront OBJ and binary glTF 2.0 (ISO/IEC 12113).
+// Surfaces for other programs that show them: OBJ and binary glTF 2.0 (ISO/IEC 12113).
 
 #include <string>
 #include <utility>

@@ -82,7 +82,7 @@ TEST(GroundFindings, TheNearestCornerGoesOntoTheOtherLine) {
     const Crossed c;
     const auto derived = deriveAll(c.document);
     const auto mended = document::moveNearestCorner(c.document, derived, c.first, c.second, {51, 51});
-    const auto& b = deriveAll(mended).lines.at(c.second)->vertices.back();
+    const auto b = deriveAll(mended).lines.at(c.second)->vertices.back();
     EXPECT_THAT(b.place, test::IsNear(51, 51, 1e-9));
     EXPECT_NEAR(*b.height, 11, 1e-9);
 }

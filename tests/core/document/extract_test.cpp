@@ -62,7 +62,8 @@ TEST(Extract, TrianglesEdgeAndPoints) {
     EXPECT_EQ(p.take({Extract::Triangles, {}, false, 0, 0, {}, {{19, 10}, {19, 11}}, 0}).objects, 1U);
     const auto edge = p.take({Extract::Edge, "Rim", false, 0, 0, {}, {}, 0});
     EXPECT_EQ(edge.document.nameOf(edge.group), "Rim");
-    const auto& ring = *valueOf(derive(edge.document)).lines.begin()->second;
+    const auto derivedEdge = valueOf(derive(edge.document));
+    const auto& ring = *derivedEdge.lines.begin()->second;
     EXPECT_TRUE(ring.closed);
     EXPECT_NEAR(ring.length, 80, 1e-9);
     const auto points = p.take({Extract::Points, {}, false, 0, 0, {}, {}, 0});
