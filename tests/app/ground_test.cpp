@@ -163,6 +163,21 @@ TEST_F(Ground, ASurveyPointTakesItsHeightFromTheCloud) {
     EXPECT_NEAR(*doc().get<document::Points>(doc().all<document::Points>().front())->set[1].height, 10, 1e-3);
 }
 
+TEST_F(Ground, ACloudPointIsSnappedToWhenItCanBeToldFromOthers) {
+    plateau();
+    look({35, 30}, 40);  // half a unit is 20 pixels
+    moveTo({35.1, 30.05});
+    ASSERT_TRUE(window->plan()->snap());
+    EXPECT_EQ(window->plan()->snap()->kind, SnapKind::CloudPoint);
+    EXPECT_NEAR(window->plan()->snap()->place.x, 35, 1e-3);
+    EXPECT_NEAR(*window->plan()->snap()->height, 5, 1e-3);
+    EXPECT_TRUE(window->plan()->snap()->name.contains(QStringLiteral("plateau")));
+    // Far off they are too dense for that.
+    look({35, 30}, 4);
+    moveTo({35.1, 30.05});
+    EXPECT_NE(window->plan()->snap()->kind, SnapKind::CloudPoint);
+}
+
 TEST_F(Ground, TheGroundIsFoundAndAClassIsSetByHand) {
     demo();
     const ObjectId knoll = named<document::Cloud>("knoll");

@@ -231,7 +231,7 @@ void PlanView::mousePressEvent(QMouseEvent* event) {
         geometry::distance(snap_->place, view_.toGround(event->position())) * view_.scale > 12)
         updateSnap(event->position());
     if (tool_ != nullptr) return;
-    if (snap_->kind == SnapKind::Surface) {
+    if (snap_->kind == SnapKind::Surface || snap_->kind == SnapKind::CloudPoint) {
         panning_ = true;
         return;
     }

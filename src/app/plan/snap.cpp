@@ -3,6 +3,7 @@
 #include <QObject>
 #include <algorithm>
 
+#include "core/document/dense_source.h"
 #include "core/geometry/predicates.h"
 
 namespace erdwerk::app {
@@ -31,6 +32,7 @@ public:
             if (shown(id)) this->line(id, *line);
         crossings();
         paths();
+        cloudPoints();
         std::stable_sort(out_.begin(), out_.end(), [](const Snap& a, const Snap& b) {
             return rank(a.kind) != rank(b.kind) ? rank(a.kind) < rank(b.kind) : a.distance < b.distance;
         });
@@ -50,6 +52,8 @@ private:
             case SnapKind::Tangent:
             case SnapKind::Perpendicular:
                 return 1;
+            case SnapKind::CloudPoint:
+                return 3;
             default:
                 return 2;
         }
@@ -158,6 +162,18 @@ private:
             if (shown(id))
                 add(SnapKind::Label, label->place, std::nullopt, {id, std::nullopt},
                     QObject::tr("label %1").arg(nameOf(id)));
+    }
+
+    void cloudPoints() {
+        for (const auto& [id, tiles] : derived_.clouds) {
+            const auto* cloud = document_.get<document::Cloud>(id);
+            if (cloud == nullptr || !shown(id) || tiles->cloud().spacing() * view_.scale < 6) continue;
+            const auto nearest = tiles->nearest(cursor_, reach_);
+            if (!nearest || !document::CloudPart(*cloud).has(*nearest)) continue;
+            const auto p = cloud->cloud->place(*nearest);
+            add(SnapKind::CloudPoint, p.plan(), p.z, {id, std::nullopt},
+                QObject::tr("cloud point of %1").arg(nameOf(id)));
+        }
     }
 
     const document::Derived& derived_;

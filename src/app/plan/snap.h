@@ -22,6 +22,7 @@ enum class SnapKind {
     Alignment,
     Parcel,
     Label,
+    CloudPoint,  ///< when the points stand apart enough to be told from each other
     Surface,
     Typed  ///< not a place: a figure (as height) or a name
 };
