@@ -68,12 +68,14 @@ Result<Outcome> check(const Arguments& a) {
         if (loose && f.kind == "no-surface") continue;
         findings.push_back({{"kind", f.kind},
                             {"severity", check::severityName(f.severity)},
-                            {"at", {f.at.x, f.at.y}},
+                            {"at", f.at ? ordered_json{f.at->x, f.at->y} : ordered_json(nullptr)},
                             {"heights", f.heights},
                             {"objects", f.names},
                             {"text", f.text}});
-        out.text += std::string(check::severityName(f.severity)) + "  " + f.text + "  at " +
-                    formatPosition(f.at.x, f.at.y, derived->document.settings().display) + "\n";
+        out.text += std::string(check::severityName(f.severity)) + "  " + f.text;
+        if (f.at)
+            out.text += "  at " + formatPosition(f.at->x, f.at->y, derived->document.settings().display);
+        out.text += "\n";
         if (f.severity == check::Severity::MustFix) out.dataIsWrong = true;
     }
     if (findings.empty()) out.text = "no findings\n";

@@ -157,7 +157,7 @@ Result<Outcome> sample(const Arguments& a) {
     std::size_t row = 0;
     const auto addRow = [&](const std::vector<std::string>& cells, const std::string& last, bool names) {
         for (const auto& cell : cells)
-            text += format::csvCell(names && cell == "height" ? "inputHeight" : cell) + ",";
+            text += csvCell(names && cell == "height" ? "inputHeight" : cell) + ",";
         text += last + "\n";
     };
     if (layout->header) {

@@ -347,6 +347,43 @@ TEST_F(Ground, AHundredConflictsAreWorkedThroughWithTheKeyboardAlone) {
     EXPECT_TRUE(doc().settings().accepted.empty());
 }
 
+TEST_F(Ground, AFixOfAnEarlierStateIsNotApplied) {
+    demo();
+    auto* list = window->findings()->list();
+    window->bench()->setCurrentWidget(window->findings());
+    const auto& findings = window->session().snapshot()->findings;
+    const auto same =
+        std::find_if(findings.begin(), findings.end(), [](const auto& f) { return f.kind == "same-place"; });
+    ASSERT_NE(same, findings.end());
+    list->setFocus();
+    list->setCurrentItem(list->topLevelItem(static_cast<int>(same - findings.begin())));
+    const auto count = [&] {
+        return doc().get<document::Points>(named<document::Points>("survey"))->set.size();
+    };
+    const auto before = count();
+    // Twice at once: the second would name points by numbers that have moved.
+    QTest::keyClick(list, Qt::Key_1);
+    QTest::keyClick(list, Qt::Key_1);
+    EXPECT_EQ(count(), before - 1);
+    EXPECT_EQ(window->session().history().position(), 1U);
+    window->settle();
+}
+
+TEST_F(Ground, TheCreaseOfAFindingIsFollowedOnTheSource) {
+    demo();
+    const ObjectId ground = named<document::Surface>("Ground");
+    const ObjectId knoll = named<document::Cloud>("knoll");
+    window->session().apply(QStringLiteral("against"),
+                            document::changed<document::Surface>(
+                                doc(), ground, [&](document::Surface& s) { s.fit.source = knoll; }));
+    window->settle();
+    select(ground);
+    Q_EMIT window->fit()->tracePressed(ground);
+    auto* tool = crease<TraceCreaseTool>();
+    ASSERT_NE(tool, nullptr);
+    EXPECT_EQ(tool->chips().front().value, QStringLiteral("knoll"));
+}
+
 TEST_F(Ground, FindingsAreWrittenAsCsv) {
     demo();
     const std::string path = folder / "findings.csv";
@@ -533,7 +570,7 @@ TEST_F(Ground, ACroppedCloudShowsAndTakesOnlyWhatLiesInside) {
     select(ring);
     run("cloud-crop");
     key(Qt::Key_Return);  // the selected line fills the pick
-    EXPECT_EQ(doc().get<document::Cloud>(cloud)->crop.size(), 4U);
+    EXPECT_EQ(doc().get<document::Cloud>(cloud)->filter.inside.size(), 4U);
     select(cloud);
     run("thin-surface");
     window->settle();

@@ -99,9 +99,11 @@ void FindingsPage::fill() {
                               : (f.severity == check::Severity::LookAt ? tr("▲ look at") : tr("○ note")));
         item->setForeground(0, must ? theme::madder : theme::ochre.darker(135));
         item->setText(1, QString::fromStdString(f.text));
-        item->setToolTip(1, QString::fromStdString(
-                                f.text + "  at  " +
-                                formatPosition(f.at.x, f.at.y, session_.document().settings().display)));
+        QString help = QString::fromStdString(f.text);
+        if (f.at)
+            help += tr("  at  ") + QString::fromStdString(formatPosition(
+                                       f.at->x, f.at->y, session_.document().settings().display));
+        item->setToolTip(1, help);
         // Buttons cost time to make; the keys work on every row.
         if (i < 300) list_->setItemWidget(item, 2, buttonsFor(f, i));
         item->setSizeHint(0, QSize(0, 27));
@@ -157,10 +159,11 @@ QWidget* FindingsPage::buttonsFor(const check::Finding& f, std::size_t index) {
             tr("%1: %2").arg(k + 1).arg(QString::fromStdString(f.fixes[k].label)),
             [this, index, k] { apply(static_cast<int>(index), k); });
     if (f.kind == "fit")
-        add(tr("Trace the crease here"), tr("Goes there and starts Trace crease"), [this, index] {
-            go(static_cast<int>(index));
-            Q_EMIT tracePressed();
-        });
+        add(tr("Trace the crease here"), tr("Goes there and starts Trace crease"),
+            [this, index, surface = f.objects.front()] {
+                go(static_cast<int>(index));
+                Q_EMIT tracePressed(surface);
+            });
     add(tr("Accept…"), tr("A: it is meant to be so; a reason is asked for"), [this, index] {
         list_->setCurrentItem(list_->topLevelItem(static_cast<int>(index)));
         askReason();
@@ -199,9 +202,10 @@ void FindingsPage::go(int index) {
     for (const ObjectId id : f.objects)
         if (session_.document().get<document::Points>(id) == nullptr) refs.push_back({id, std::nullopt});
     session_.select(std::move(refs));
-    if (f.kind != "no-surface") Q_EMIT session_.goToPlace(f.at);
+    if (!f.at) return;
+    Q_EMIT session_.goToPlace(*f.at);
     session_.setHover(
-        Hover{f.at, std::nullopt, f.heights.empty() ? std::nullopt : std::optional(f.heights.front())});
+        Hover{*f.at, std::nullopt, f.heights.empty() ? std::nullopt : std::optional(f.heights.front())});
 }
 
 void FindingsPage::apply(int finding, std::size_t fix) {
@@ -209,6 +213,11 @@ void FindingsPage::apply(int finding, std::size_t fix) {
     if (finding < 0 || static_cast<std::size_t>(finding) >= snapshot->findings.size()) return;
     const auto& f = snapshot->findings[static_cast<std::size_t>(finding)];
     if (fix >= f.fixes.size()) return;
+    // A fix knows the project as it was when the finding was found: points by number, places, heights.
+    if (!difference(snapshot->derived.document, session_.document()).empty()) {
+        Q_EMIT session_.message(tr("The findings are being worked out again; then press once more"), false);
+        return;
+    }
     session_.apply(QString::fromStdString(f.fixes[fix].label), f.fixes[fix].apply(session_.document()));
 }
 

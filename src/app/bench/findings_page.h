@@ -24,7 +24,7 @@ public:
 
 Q_SIGNALS:
     void exportPressed();
-    void tracePressed();
+    void tracePressed(ObjectId surface);
 
 protected:
     void showEvent(QShowEvent* event) override;

@@ -121,7 +121,7 @@ FitPage::FitPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     connect(add, &QPushButton::clicked, this, &FitPage::addPoint);
     connect(trace, &QPushButton::clicked, this, [this] {
         go();
-        Q_EMIT tracePressed();
+        if (surface_) Q_EMIT tracePressed(surface_);
     });
     connect(worst_, &QTreeWidget::itemClicked, this, &FitPage::go);
     connect(map_, &QCheckBox::clicked, this, [this](bool on) {

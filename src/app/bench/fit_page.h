@@ -33,7 +33,8 @@ public:
     [[nodiscard]] QTreeWidget* worst() { return worst_; }
 
 Q_SIGNALS:
-    void tracePressed();  ///< the crease tool is wanted, at the place that is shown
+    /// The crease tool is wanted, at the place that is shown, for what this surface is compared with.
+    void tracePressed(ObjectId surface);
 
 private:
     struct Run {

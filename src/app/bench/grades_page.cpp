@@ -236,9 +236,7 @@ void GradesPage::showHover() {
     const bool onLine = hover->ref && hover->ref->object == *line_;
     if (!near || (!onLine && std::abs(near->distance) > r->length * 0.02))
         return section_->setMarked(std::nullopt);
-    double along = near->fraction * lengthOf(r->path[near->segment]);
-    for (std::size_t i = 0; i < near->segment; ++i) along += lengthOf(r->path[i]);
-    section_->setMarked(along);
+    section_->setMarked(geometry::distanceAlong(r->path, *near));
 }
 
 }  // namespace erdwerk::app

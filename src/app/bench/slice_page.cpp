@@ -12,8 +12,7 @@
 #include <QVBoxLayout>
 
 #include "app/shell/theme.h"
-#include "core/base/notation.h"
-#include "core/document/dense_source.h"
+#include "app/tools/tool.h"
 #include "core/format/table_file.h"
 
 namespace erdwerk::app {
@@ -88,6 +87,13 @@ SlicePage::SlicePage(Session& session, QWidget* parent)
     split->setSizes({620, 420});
     layout->addWidget(split, 1);
     buildFields();
+    worker_ = std::make_unique<LatestWorker<Request, Answer>>(
+        this,
+        [](const Request& request, const std::atomic<bool>& cancel) -> std::optional<Answer> {
+            auto answer = cut(request);
+            return cancel ? std::nullopt : std::optional(std::move(answer));
+        },
+        [this](Answer answer) { show(std::move(answer)); });
     connect(interval_, &QLineEdit::editingFinished, this, &SlicePage::refresh);
     connect(copyButton, &QPushButton::clicked, this, &SlicePage::copy);
     connect(exportButton, &QPushButton::clicked, this, &SlicePage::exportPressed);
@@ -114,9 +120,9 @@ SlicePage::SlicePage(Session& session, QWidget* parent)
             session_.setHover(std::nullopt);
     });
     connect(table_, &QTableWidget::currentCellChanged, this, [this, mark](int row) {
-        if (row >= 0 && static_cast<std::size_t>(row) < rows_.size() && table_->hasFocus()) {
-            section_->setMarked(rows_[static_cast<std::size_t>(row)].station);
-            mark(rows_[static_cast<std::size_t>(row)].station);
+        if (row >= 0 && static_cast<std::size_t>(row) < answer_.rows.size() && table_->hasFocus()) {
+            section_->setMarked(answer_.rows[static_cast<std::size_t>(row)].station);
+            mark(answer_.rows[static_cast<std::size_t>(row)].station);
         }
     });
     connect(shows_->menu(), &QMenu::aboutToShow, this, [this] {
@@ -139,6 +145,10 @@ SlicePage::SlicePage(Session& session, QWidget* parent)
     follow();
 }
 
+SlicePage::~SlicePage() {
+    worker_.reset();
+}
+
 void SlicePage::buildFields() {
     for (const SectionField field : allFields) {
         auto* item = fields_->menu()->addAction(QString::fromUtf8(terrain::fieldName(field).data()));
@@ -148,7 +158,7 @@ void SlicePage::buildFields() {
             std::erase(chosen_, field);
             if (on) chosen_.push_back(field);
             std::sort(chosen_.begin(), chosen_.end());
-            refresh();
+            fillTable();
         });
     }
 }
@@ -187,35 +197,52 @@ void SlicePage::showEvent(QShowEvent* event) {
     refresh();
 }
 
-void SlicePage::refresh() {
-    if (!isVisible()) return;  // worked out when somebody looks
-    const auto& derived = session_.derived();
-    const auto line = chain();
-    names_.clear();
-    rows_.clear();
+SlicePage::Answer SlicePage::cut(const Request& request) {
+    Answer answer;
+    const auto& derived = request.snapshot->derived;
     std::vector<const terrain::TinLocator*> surfaces;
     for (const auto& [id, result] : derived.surfaces) {
-        if (!result->locator || off_.count(id) != 0) continue;
+        if (!result->locator || request.off.count(id) != 0) continue;
         surfaces.push_back(result->locator.get());
-        names_.push_back(derived.document.nameOf(id));
+        answer.names.push_back(derived.document.nameOf(id));
     }
+    answer.rows = terrain::sectionThrough(surfaces, request.chain, {request.interval});
+    for (const auto& [id, tiles] : derived.clouds)
+        if (request.off.count(id) == 0)
+            answer.clouds.emplace_back(
+                derived.document.nameOf(id),
+                document::sliceOf(derived, id, request.chain, tiles->cloud().spacing()));
+    return answer;
+}
+
+void SlicePage::refresh() {
+    if (!isVisible()) return;  // worked out when somebody looks
+    auto line = chain();
     const QString text = interval_->text().trimmed();
-    const auto interval =
-        text.isEmpty() ? std::optional(0.0)
-                       : parseNumber(QString(text).replace(QLatin1Char(','), QLatin1Char('.')).toStdString());
+    const auto interval = text.isEmpty() ? std::optional(0.0) : typedFigure(text);
     const bool bad = !interval || *interval < 0;
     interval_->setStyleSheet(bad ? QStringLiteral("border: 1px solid #A5313C;") : QString());
-    if (line.size() < 2) {
-        title_->setText(tr("Select a line, an alignment or two survey points to cut a section along them"));
-    } else if (bad) {
-        title_->setText(tr("The interval must be a figure above 0, or empty"));
-    } else {
-        rows_ = terrain::sectionThrough(surfaces, line, {*interval});
+    if (line.size() < 2 || bad) {
         title_->setText(
-            along_ ? tr("Section along %1").arg(QString::fromStdString(derived.document.nameOf(along_)))
-                   : tr("Section through %1 points").arg(points_.size()));
+            bad ? tr("The interval must be a figure above 0, or empty")
+                : tr("Select a line, an alignment or two survey points to cut a section along them"));
+        worker_->cancel();
+        return show({});
     }
-    shown_ = terrain::tableOf(rows_, names_, chosen_);
+    title_->setText(
+        along_ ? tr("Section along %1").arg(QString::fromStdString(session_.document().nameOf(along_)))
+               : tr("Section through %1 points").arg(points_.size()));
+    worker_->request({session_.snapshot(), std::move(line), *interval, off_}, true);
+}
+
+void SlicePage::show(Answer answer) {
+    answer_ = std::move(answer);
+    fillTable();
+    draw();
+}
+
+void SlicePage::fillTable() {
+    shown_ = terrain::tableOf(answer_.rows, answer_.names, chosen_);
     const int shownRows = static_cast<int>(std::min<std::size_t>(shown_.rows.size(), 5000));
     table_->clear();
     table_->setColumnCount(static_cast<int>(shown_.header.size()));
@@ -232,31 +259,24 @@ void SlicePage::refresh() {
             table_->setItem(r, static_cast<int>(c), item);
         }
     table_->resizeColumnsToContents();
-    draw();
 }
 
 void SlicePage::draw() {
-    const auto& derived = session_.derived();
     SectionData shown;
     shown.empty = tr("Select a line, an alignment or two survey points.");
-    for (std::size_t s = 0; s < names_.size(); ++s) {
-        SectionSeries series{QString::fromStdString(names_[s]), seriesColour(s), 2, false, {}};
-        for (const auto& row : rows_) series.points.push_back({row.station, row.heights[s]});
+    for (std::size_t s = 0; s < answer_.names.size(); ++s) {
+        SectionSeries series{QString::fromStdString(answer_.names[s]), seriesColour(s), 2, false, {}};
+        for (const auto& row : answer_.rows) series.points.push_back({row.station, row.heights[s]});
         shown.series.push_back(std::move(series));
     }
-    const auto line = chain();
-    if (line.size() > 1)
-        for (const auto& [id, tiles] : derived.clouds) {
-            if (off_.count(id) != 0) continue;
-            SectionSeries series{
-                QString::fromStdString(derived.document.nameOf(id)), theme::inkQuiet, 1, false, {}};
-            series.dots = true;
-            for (const auto& p : document::sliceOf(derived, id, line, tiles->cloud().spacing()))
-                series.points.push_back({p.station, p.height});
-            if (!series.points.empty()) shown.series.push_back(std::move(series));
-        }
-    if (rows_.empty()) shown.series.clear();
-    const auto& display = derived.document.settings().display;
+    for (const auto& [name, points] : answer_.clouds) {
+        if (points.empty()) continue;
+        SectionSeries series{QString::fromStdString(name), theme::inkQuiet, 1, false, {}};
+        series.dots = true;
+        for (const auto& p : points) series.points.push_back({p.station, p.height});
+        shown.series.push_back(std::move(series));
+    }
+    const auto& display = session_.document().settings().display;
     shown.station = [display](double d) { return QString::fromStdString(formatLength(d, display)); };
     section_->setData(std::move(shown));
 }

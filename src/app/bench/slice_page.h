@@ -9,7 +9,9 @@
 #include <set>
 
 #include "app/section/section_view.h"
+#include "app/shell/latest_worker.h"
 #include "app/shell/session.h"
+#include "core/document/dense_source.h"
 #include "core/terrain/section.h"
 
 namespace erdwerk::app {
@@ -18,6 +20,8 @@ class SlicePage : public QWidget {
     Q_OBJECT
 public:
     explicit SlicePage(Session& session, QWidget* parent = nullptr);
+    ~SlicePage() override;
+    [[nodiscard]] bool isWorking() const { return !worker_->idle(); }
     [[nodiscard]] QTableWidget* table() { return table_; }
     [[nodiscard]] SectionView* section() { return section_; }
     [[nodiscard]] QLineEdit* interval() { return interval_; }
@@ -32,7 +36,22 @@ protected:
     void showEvent(QShowEvent* event) override;
 
 private:
+    /// What a section is cut from, and what comes of it.
+    struct Request {
+        SnapshotPointer snapshot;
+        std::vector<geometry::Vec2> chain;
+        double interval = 0;
+        std::set<ObjectId> off;
+    };
+    struct Answer {
+        std::vector<std::string> names;  ///< of the surfaces
+        std::vector<terrain::SectionRow> rows;
+        std::vector<std::pair<std::string, std::vector<document::SlicePoint>>> clouds;
+    };
+    static Answer cut(const Request& request);
     void refresh();
+    void show(Answer answer);
+    void fillTable();
     void follow();
     void buildFields();
     [[nodiscard]] std::vector<geometry::Vec2> chain() const;
@@ -49,9 +68,9 @@ private:
     std::vector<geometry::Vec2> points_;  ///< picked survey points
     std::set<ObjectId> off_;              ///< surfaces and clouds that are not shown
     std::vector<terrain::SectionField> chosen_;
-    std::vector<terrain::SectionRow> rows_;
-    std::vector<std::string> names_;
+    Answer answer_;
     terrain::SectionTable shown_;
+    std::unique_ptr<LatestWorker<Request, Answer>> worker_;
 };
 
 }  // namespace erdwerk::app

@@ -69,10 +69,10 @@ void Facts::cloud(ObjectId id) {
         });
     number(tr("Show every"), cloud.spacing, 0,
            [edit](double v) { return edit([v](document::Cloud& x) { x.spacing = v; }); });
-    if (!cloud.crop.empty())
+    if (!cloud.filter.inside.empty())
         check(tr("Cropped by a line"), true, [edit](bool on) {
             return edit([on](document::Cloud& x) {
-                if (!on) x.crop.clear();
+                if (!on) x.filter.inside.clear();
             });
         });
     heading(tr("Classes that take part"));
@@ -82,16 +82,17 @@ void Facts::cloud(ObjectId id) {
     for (std::size_t k = 0; k < counts.size(); ++k)
         if (counts[k] > 0) there.push_back(static_cast<std::uint8_t>(k));
     for (const std::uint8_t k : there) {
-        const bool on = cloud.classes.empty() ||
-                        std::find(cloud.classes.begin(), cloud.classes.end(), k) != cloud.classes.end();
+        const bool on = cloud.filter.classes.empty() ||
+                        std::find(cloud.filter.classes.begin(), cloud.filter.classes.end(), k) !=
+                            cloud.filter.classes.end();
         check(QStringLiteral("%1  %2   %3").arg(k).arg(className(k)).arg(counts[k]), on,
               [edit, k, there](bool state) {
                   return edit([&](document::Cloud& x) {
-                      if (x.classes.empty()) x.classes = there;
-                      std::erase(x.classes, k);
-                      if (state) x.classes.push_back(k);
-                      std::sort(x.classes.begin(), x.classes.end());
-                      if (x.classes == there) x.classes.clear();
+                      if (x.filter.classes.empty()) x.filter.classes = there;
+                      std::erase(x.filter.classes, k);
+                      if (state) x.filter.classes.push_back(k);
+                      std::sort(x.filter.classes.begin(), x.filter.classes.end());
+                      if (x.filter.classes == there) x.filter.classes.clear();
                   });
               });
     }

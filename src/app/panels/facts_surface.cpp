@@ -255,8 +255,7 @@ void Facts::sourceRow(ObjectId id, const document::Source& source) {
     layout->addWidget(up);
     layout->addWidget(remove);
     form_->addRow(row);
-    const bool ring = source.role == document::Role::Edge || source.role == document::Role::Opening ||
-                      source.role == document::Role::Island;
+    const bool ring = document::isRing(source.role);
     if (!ring) return;
     auto* own = new QCheckBox(tr("keeps its own heights"));
     own->setChecked(source.ownHeights);

@@ -5,7 +5,6 @@
 #include <numbers>
 
 #include "app/shell/theme.h"
-#include "core/document/dense_source.h"
 
 namespace erdwerk::app {
 
@@ -175,7 +174,7 @@ void paintClouds(const LayerCanvas& canvas) {
         // About two points for every pixel that can show one.
         const auto budget =
             static_cast<std::size_t>(image.width()) * static_cast<std::size_t>(image.height());
-        const document::CloudPart part(*cloud);
+        const survey::CloudPart part(*cloud->cloud, cloud->filter);
         const double pixelsApart = canvas.view.scale * ratio * tiles->cloud().spacing();
         // Two pixels wide at least, or chance would leave holes where points are plenty.
         const int size = std::clamp(static_cast<int>(std::ceil(pixelsApart * 0.6)), 2, 4);

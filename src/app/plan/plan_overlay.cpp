@@ -114,8 +114,8 @@ void PlanView::paintSelection(QPainter& painter) {
 void PlanView::paintFindings(QPainter& painter) {
     painter.setFont(theme::font(10, true));
     for (const auto& f : session_.snapshot()->findings) {
-        if (f.kind == "no-surface" || f.kind == "profile-invalid" || !view_.window().contains(f.at)) continue;
-        const QPointF p = view_.toPicture(f.at);
+        if (!f.at || !view_.window().contains(*f.at)) continue;
+        const QPointF p = view_.toPicture(*f.at);
         const QColor colour = f.severity == check::Severity::MustFix ? theme::madder : theme::ochre;
         painter.setPen(QPen(colour, 2));
         painter.setBrush(Qt::NoBrush);

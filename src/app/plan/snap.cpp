@@ -3,7 +3,6 @@
 #include <QObject>
 #include <algorithm>
 
-#include "core/document/dense_source.h"
 #include "core/geometry/predicates.h"
 
 namespace erdwerk::app {
@@ -169,7 +168,7 @@ private:
             const auto* cloud = document_.get<document::Cloud>(id);
             if (cloud == nullptr || !shown(id) || tiles->cloud().spacing() * view_.scale < 6) continue;
             const auto nearest = tiles->nearest(cursor_, reach_);
-            if (!nearest || !document::CloudPart(*cloud).has(*nearest)) continue;
+            if (!nearest || !survey::CloudPart(*cloud->cloud, cloud->filter).has(*nearest)) continue;
             const auto p = cloud->cloud->place(*nearest);
             add(SnapKind::CloudPoint, p.plan(), p.z, {id, std::nullopt},
                 QObject::tr("cloud point of %1").arg(nameOf(id)));

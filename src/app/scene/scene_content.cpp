@@ -5,7 +5,6 @@
 #include "app/plan/dense_layers.h"
 #include "app/scene/scene_view.h"
 #include "app/shell/theme.h"
-#include "core/document/dense_source.h"
 
 namespace erdwerk::app {
 
@@ -84,7 +83,7 @@ void SceneView::uploadClouds() {
             QRgb tint;
         };
         std::vector<Vertex> vertices;
-        const document::CloudPart part(*cloud);
+        const survey::CloudPart part(*cloud->cloud, cloud->filter);
         tiles->sample(points->window, pointBudget, [&](std::uint32_t i) {
             if (!part.has(i)) return;
             const Vec3 p = cloud->cloud->place(i);

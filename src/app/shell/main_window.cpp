@@ -296,7 +296,8 @@ void MainWindow::showTwin(bool on) {
 
 void MainWindow::settle() {
     session_.waitForResults();
-    while (!plan_->settled() || !views_->second()->settled() || volumes_->isWorking()) {
+    while (!plan_->settled() || !views_->second()->settled() || volumes_->isWorking() ||
+           slice_->isWorking()) {
         QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
         QThread::msleep(1);
     }

@@ -96,6 +96,8 @@ private:
     void endTool();
     void undo();
     void redo();
+    /// The set of the selected survey points, and which of them.
+    [[nodiscard]] std::vector<std::size_t> selectedPoints(ObjectId& set) const;
     void connectPoints(bool byCode);
     void newSurface();
     void deleteSelection();

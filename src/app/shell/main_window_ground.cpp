@@ -53,7 +53,7 @@ bool MainWindow::importDense(const QString& path, bool cloud) {
     const auto imported =
         watched(this, tr("Reading %1").arg(QFileInfo(path).fileName()), [&](const Context& context) {
             return cloud ? format::addCloud(before, path.toStdString(), context)
-                         : format::addRaster(before, path.toStdString());
+                         : format::addRaster(before, path.toStdString(), context);
         });
     if (!imported) {
         if (imported.error().code == ErrorCode::Cancelled) {
@@ -81,28 +81,13 @@ void MainWindow::surfaceFromDense() {
     ObjectId dense = currentDense(session_);
     if (d.get<document::Surface>(dense) != nullptr) dense = {};
     if (!dense) return say(tr("Import a cloud or a raster first"), true);
-    const bool cloud = d.get<document::Cloud>(dense) != nullptr;
-    // Lines come first: they hold where points beside them differ.
-    std::vector<document::Source> sources;
-    for (const char* group : {"Crests", "Toes"})
-        if (const ObjectId id = d.byName<document::Group>(group))
-            sources.push_back({id, document::Role::Breakline});
+    std::vector<ObjectId> edges;
     for (const Ref& r : session_.selection()) {
         const auto* line = d.get<document::Line>(r.object);
-        if (line != nullptr && line->line.closed)
-            sources.push_back({r.object, document::Role::Edge, true, false});
+        if (line != nullptr && line->line.closed) edges.push_back(r.object);
     }
-    sources.push_back({dense, cloud ? document::Role::Cloud : document::Role::Raster});
     ObjectId id;
-    Document next = document::addSurface(
-        d, document::freshName<document::Surface>(d, "From " + d.nameOf(dense)), sources, &id);
-    // A tenth of a metre, whatever the project's unit.
-    const double tolerance = std::round(0.1 / metresPer(d.settings().display.unit) * 1000) / 1000;
-    next = document::changeDefinition(next, id, [&](auto& definition) { definition.tolerance = tolerance; });
-    next = document::changed<document::Surface>(next, id, [&](document::Surface& s) {
-        s.fit = {dense, tolerance};
-        s.style.heightColours = true;
-    });
+    const Document next = document::addThinnedSurface(d, dense, edges, &id);
     session_.apply(tr("Surface from %1").arg(QString::fromStdString(d.nameOf(dense))), next);
     session_.select({{id, std::nullopt}});
     bench_->setCurrentWidget(fit_);
@@ -122,8 +107,9 @@ void MainWindow::classifyGround() {
     const auto counts = next->get<document::Cloud>(cloud)->cloud->classCounts();
     // From now on the ground takes part, and only the ground is shown.
     session_.apply(tr("Find the ground"),
-                   document::changed<document::Cloud>(
-                       *next, cloud, [](document::Cloud& c) { c.classes = {survey::cloud_class::ground}; }));
+                   document::changed<document::Cloud>(*next, cloud, [](document::Cloud& c) {
+                       c.filter.classes = {survey::cloud_class::ground};
+                   }));
     session_.select({{cloud, std::nullopt}});
     say(tr("%1 points are ground and take part; the facts bring the others back")
             .arg(counts[survey::cloud_class::ground]),
@@ -318,7 +304,13 @@ void MainWindow::exportSurface() {
 }
 
 void MainWindow::connectGroundPages() {
-    connect(fit_, &FitPage::tracePressed, this, [this] { actions_.run(QStringLiteral("trace-crease")); });
+    // The crease is followed on the source, which may lie where the surface does not.
+    const auto trace = [this](ObjectId surface) {
+        session_.select({{document::fitSource(session_.document(), surface), std::nullopt}});
+        actions_.run(QStringLiteral("trace-crease"));
+    };
+    connect(fit_, &FitPage::tracePressed, this, trace);
+    connect(findings_, &FindingsPage::tracePressed, this, trace);
     connect(volumes_, &VolumesPage::mapChanged, plan_, &PlanView::setCutFill);
     connect(volumes_, &VolumesPage::exportPressed, this, [this] {
         const QString path = QFileDialog::getSaveFileName(
@@ -332,8 +324,6 @@ void MainWindow::connectGroundPages() {
     });
     connect(findings_, &FindingsPage::exportPressed, this,
             [this] { actions_.run(QStringLiteral("findings-export")); });
-    connect(findings_, &FindingsPage::tracePressed, this,
-            [this] { actions_.run(QStringLiteral("trace-crease")); });
 }
 
 }  // namespace erdwerk::app

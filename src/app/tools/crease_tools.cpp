@@ -173,8 +173,7 @@ void FindCreasesTool::clickAt(const Snap& snap) {
 
 bool FindCreasesTool::enter(const QString& text) {
     const QStringList words = text.toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts);
-    const QString number = QString(words.value(1)).replace(QLatin1Char(','), QLatin1Char('.'));
-    const double value = parseNumber(number.toStdString()).value_or(-1);
+    const double value = typedFigure(words.value(1)).value_or(-1);
     const bool angle = words.value(0) == tr("angle");
     const bool length = words.value(0) == tr("length");
     const bool deviation = words.value(0) == tr("deviation");
@@ -292,6 +291,11 @@ std::vector<Chip> TraceCreaseTool::chips() const {
 
 void TraceCreaseTool::hoverAt(const Snap& snap) {
     hover_ = snap;
+    ahead_.reset();
+    const auto from = end();
+    if (stretches_.size() == 1 && from && answer_.field)
+        if (auto traced = terrain::traceCrease(*answer_.field, *from, snap.place, options_))
+            ahead_ = std::move(traced->crease);
     Q_EMIT changed();
 }
 
@@ -388,14 +392,10 @@ void TraceCreaseTool::paintGhost(QPainter& painter, const ViewTransform& view) c
     if (!from || !hover_ || !answer_.field) return;
     painter.setPen(QPen(theme::clay, 1.4, Qt::DotLine));
     painter.drawLine(view.toPicture(*from), view.toPicture(hover_->place));
-    if (stretches_.size() != 1) return;
-    // What the second click would follow.
-    const auto traced = terrain::traceCrease(*answer_.field, *from, hover_->place, options_);
-    if (traced) {
-        QColor ghost = theme::clay;
-        ghost.setAlpha(130);
-        paintCrease(painter, view, traced->crease.places, false, traced->crease.kind, ghost, 2);
-    }
+    if (stretches_.size() != 1 || !ahead_) return;
+    QColor ghost = theme::clay;
+    ghost.setAlpha(130);
+    paintCrease(painter, view, ahead_->places, false, ahead_->kind, ghost, 2);
 }
 
 }  // namespace erdwerk::app

@@ -92,6 +92,7 @@ private:
     bool waiting_ = true;  ///< for the field
     std::vector<Stretch> stretches_;
     std::optional<terrain::CreaseKind> kind_;
+    std::optional<terrain::Crease> ahead_;  ///< what the second click would follow
     std::optional<Snap> hover_;
     std::unique_ptr<LatestWorker<BendRequest, BendAnswer>> worker_;
 };

@@ -4,8 +4,8 @@
 #include <QLabel>
 #include <QPushButton>
 
+#include "app/shell/aside.h"
 #include "app/tools/tool.h"
-#include "core/base/notation.h"
 
 namespace erdwerk::app {
 
@@ -82,14 +82,16 @@ void ExtractDialog::extract() {
     options.group = group_->currentText().trimmed().toStdString();
     options.indexOnly = index_->isChecked();
     for (const auto& [edit, value] : {std::pair{from_, &options.lowest}, std::pair{to_, &options.highest}}) {
-        const QString text = edit->text().trimmed().replace(QLatin1Char(','), QLatin1Char('.'));
+        const QString text = edit->text().trimmed();
         if (text.isEmpty()) continue;
-        const auto number = parseNumber(text.toStdString());
+        const auto number = typedFigure(text);
         if (!number) return result_->setText(tr("⚠ '%1' is not a height").arg(text));
         *value = *number;
     }
-    const auto out =
-        document::extractFrom(session_.derived(), {surface_->currentData().toULongLong()}, options);
+    const ObjectId surface{surface_->currentData().toULongLong()};
+    const auto out = aside([&, snapshot = session_.snapshot()] {
+        return document::extractFrom(snapshot->derived, surface, options);
+    });
     if (!out) return result_->setText(tr("⚠ %1").arg(QString::fromStdString(out.error().text)));
     rememberedGroups()[kind_->currentIndex()] = group_->currentText();
     session_.apply(tr("Take %1 from a surface").arg(kind_->currentText()), out->document);

@@ -1,8 +1,8 @@
 #include "app/tools/ground_tools.h"
 
+#include "app/shell/aside.h"
 #include "app/shell/theme.h"
 #include "app/tools/stage_tools.h"
-#include "core/base/notation.h"
 #include "core/document/dense_source.h"
 #include "core/document/edge.h"
 #include "core/document/edit.h"
@@ -36,9 +36,8 @@ Snap typedSnap(const QString& name, double value = 0) {
     return snap;
 }
 
-/// A figure; a comma is a decimal mark as well.
 Result<Snap> typedNumber(const Session&, const QString& text) {
-    const auto value = parseNumber(QString(text).replace(QLatin1Char(','), QLatin1Char('.')).toStdString());
+    const auto value = typedFigure(text);
     if (!value) return badInput("type a figure");
     return typedSnap(text.trimmed(), *value);
 }
@@ -240,12 +239,15 @@ Result<Document> gridSample(const Session& s, const Picks& k) {
     geometry::Box box;
     for (const Vec2 p : *ring) box.add(p);
     const ObjectId source = currentDense(s);
-    const auto dense = document::denseSurface(s.derived(), source, box);
-    if (!dense) return tl::unexpected(dense.error());
     const double spacing = *k[1].height;
     if (box.width() * box.height() / (spacing * spacing) > 1e6)
         return badInput("that would be more than a million points; take a wider spacing");
-    const auto places = terrain::sampleOnGrid(**dense, spacing, *ring);
+    // Triangulating what is dense takes a while.
+    const auto places = aside([&, snapshot = s.snapshot()]() -> Result<std::vector<Vec3>> {
+        const auto dense = document::denseSurface(snapshot->derived, source, box);
+        if (!dense) return tl::unexpected(dense.error());
+        return terrain::sampleOnGrid(**dense, spacing, *ring);
+    });
     if (!places) return tl::unexpected(places.error());
     if (places->empty()) return badInput("there are no heights inside this line");
     std::vector<survey::SurveyPoint> points;
@@ -400,8 +402,8 @@ PickSpec groundSpec(const QString& id) {
                  const auto ring = ringOf(s, k[0]);
                  if (!ring) return tl::unexpected(ring.error());
                  return withCloud(s, [&](ObjectId cloud) -> Result<Document> {
-                     return document::changed<document::Cloud>(s.document(), cloud,
-                                                               [&](document::Cloud& c) { c.crop = *ring; });
+                     return document::changed<document::Cloud>(
+                         s.document(), cloud, [&](document::Cloud& c) { c.filter.inside = *ring; });
                  });
              },
              false,
@@ -421,7 +423,9 @@ PickSpec groundSpec(const QString& id) {
                  if (number != std::floor(number) || number < 0 || number > 255)
                      return badInput("a class is a whole number from 0 to 255");
                  return withCloud(s, [&](ObjectId cloud) -> Result<Document> {
-                     return document::classify(s.document(), cloud, *ring, static_cast<std::uint8_t>(number));
+                     return aside([&, before = s.document()] {
+                         return document::classify(before, cloud, *ring, static_cast<std::uint8_t>(number));
+                     });
                  });
              },
              true,

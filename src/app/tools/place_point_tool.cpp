@@ -72,6 +72,7 @@ std::optional<double> PlacePointTool::heightAt(const Snap& snap) const {
 
 void PlacePointTool::hoverAt(const Snap& snap) {
     hover_ = snap;
+    hoverHeight_ = heightAt(snap);
     Q_EMIT changed();
 }
 
@@ -126,7 +127,7 @@ void PlacePointTool::paintGhost(QPainter& painter, const ViewTransform& view) co
     painter.setPen(QPen(theme::clay, 1.8));
     painter.drawLine(p - QPointF(6, 0), p + QPointF(6, 0));
     painter.drawLine(p - QPointF(0, 6), p + QPointF(0, 6));
-    const auto height = heightAt(*hover_);
+    const auto& height = hoverHeight_;
     const QString text =
         QString::fromStdString(number_) +
         (code_.empty() ? QString() : QStringLiteral("  ") + QString::fromStdString(code_)) +

@@ -29,6 +29,7 @@ private:
     std::string number_;
     std::string code_;
     std::optional<Snap> hover_;
+    std::optional<double> hoverHeight_;
     std::size_t made_ = 0;
 };
 

@@ -62,6 +62,10 @@ ObjectId currentDense(const Session& session) {
     return currentSurface(session);
 }
 
+std::optional<double> typedFigure(const QString& text) {
+    return parseNumber(text.trimmed().replace(QLatin1Char(','), QLatin1Char('.')).toStdString());
+}
+
 Result<linework::HeightRule> ruleFromEntry(const document::Document& document, const QString& text) {
     using namespace linework;
     const QString plain = text.trimmed().toLower();

@@ -81,6 +81,9 @@ ObjectId currentSurface(const Session& session);
 /// raster, the current surface.
 ObjectId currentDense(const Session& session);
 
+/// A typed figure; a comma is a decimal mark as well. Nothing when it is none.
+std::optional<double> typedFigure(const QString& text);
+
 /// A rule from typed notation; the surface is looked up by name.
 Result<linework::HeightRule> ruleFromEntry(const document::Document& document, const QString& text);
 /// The notation for a rule: "101.25", "2%", "+0.15", "=Ground+0.10", "interpolated".

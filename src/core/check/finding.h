@@ -3,6 +3,7 @@
 
 #include <functional>
 #include <map>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -25,7 +26,7 @@ struct Finding {
     std::string kind;  ///< "crossing-breaklines", "same-place", "without-height", …
     Severity severity = Severity::Note;
     std::string text;
-    geometry::Vec2 at;
+    std::optional<geometry::Vec2> at;  ///< nothing for what has no place
     std::vector<double> heights;
     std::vector<ObjectId> objects;
     std::vector<std::string> names;  ///< of the objects, with the point or vertex

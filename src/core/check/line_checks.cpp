@@ -90,7 +90,7 @@ void surfaceFailed(const Derived& derived, std::vector<Finding>& out) {
         out.push_back({"no-surface",
                        Severity::MustFix,
                        "'" + document.nameOf(id) + "' cannot be built: " + surface->problem,
-                       {},
+                       std::nullopt,
                        {},
                        {id},
                        {document.nameOf(id)},
@@ -104,7 +104,7 @@ void designProfile(const Derived& derived, std::vector<Finding>& out) {
         const auto* profile = document.get<document::Profile>(id);
         const auto it = derived.alignments.find(profile->alignment);
         if (profile->design.empty() || it == derived.alignments.end()) continue;
-        geometry::Vec2 at{};
+        std::optional<geometry::Vec2> at;
         if (!it->second->path.empty()) at = it->second->path.front().start;
         if (const auto valid = route::validate(profile->design); !valid)
             out.push_back({"profile-invalid",

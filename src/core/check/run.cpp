@@ -1,5 +1,6 @@
 #include <algorithm>
 
+#include "core/base/csv.h"
 #include "core/check/finding.h"
 
 namespace erdwerk::check {
@@ -17,13 +18,13 @@ std::string_view severityName(Severity severity) {
 }
 
 document::Accepted acceptance(const Finding& finding, std::string reason) {
-    return {finding.kind, finding.at, finding.objects, std::move(reason)};
+    return {finding.kind, finding.at.value_or(geometry::Vec2{}), finding.objects, std::move(reason)};
 }
 
 bool isAccepted(const document::Settings& settings, const Finding& finding) {
     return std::any_of(settings.accepted.begin(), settings.accepted.end(), [&](const auto& a) {
         return a.kind == finding.kind && a.objects == finding.objects &&
-               geometry::distance(a.at, finding.at) < 0.002;
+               (!finding.at || geometry::distance(a.at, *finding.at) < 0.002);
     });
 }
 
@@ -92,12 +93,6 @@ std::vector<Finding> run(const document::Derived& derived, Memory* memory) {
 }
 
 std::string toCsv(const std::vector<Finding>& findings) {
-    const auto quoted = [](const std::string& text) {
-        if (text.find_first_of(",\"\r\n") == std::string::npos) return text;
-        std::string out = "\"";
-        for (const char c : text) out += c == '"' ? std::string("\"\"") : std::string(1, c);
-        return out + "\"";
-    };
     const auto joined = [](const auto& values, const auto& text) {
         std::string out;
         for (const auto& v : values) out += (out.empty() ? "" : "; ") + text(v);
@@ -106,9 +101,10 @@ std::string toCsv(const std::vector<Finding>& findings) {
     std::string out = "severity,kind,easting,northing,heights,names,text\r\n";
     for (const Finding& f : findings) {
         const auto same = [](const std::string& s) { return s; };
-        out += std::string(severityName(f.severity)) + "," + f.kind + "," + formatExact(f.at.x) + "," +
-               formatExact(f.at.y) + "," + quoted(joined(f.heights, formatExact)) + "," +
-               quoted(joined(f.names, same)) + "," + quoted(f.text) + "\r\n";
+        out += std::string(severityName(f.severity)) + "," + f.kind + "," +
+               (f.at ? formatExact(f.at->x) + "," + formatExact(f.at->y) : std::string(",")) + "," +
+               csvCell(joined(f.heights, formatExact)) + "," + csvCell(joined(f.names, same)) + "," +
+               csvCell(f.text) + "\r\n";
     }
     return out;
 }

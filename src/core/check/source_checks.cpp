@@ -138,7 +138,7 @@ void boundaries(const Derived& derived, std::vector<Finding>& out) {
     const Document& document = derived.document;
     for (const auto id : document.all<document::Surface>()) {
         for (const auto& s : expandedSources(document, *document.get<document::Surface>(id)->definition)) {
-            const bool ring = s.role == Role::Edge || s.role == Role::Opening || s.role == Role::Island;
+            const bool ring = document::isRing(s.role);
             const auto* line = Derived::in(derived.lines, s.object);
             if (!ring || line == nullptr || line->path.empty()) continue;
             const std::string what = "The " + std::string(document::roleName(s.role)) + " " +
@@ -229,9 +229,7 @@ void nearlyTouching(const Derived& derived, std::vector<Finding>& out) {
             for (const auto& [other, near] : best) {
                 const auto* target = Derived::in(derived.lines, other);
                 const auto on = geometry::nearestOn(target->path, end);
-                double along = on->fraction * geometry::lengthOf(target->path[on->segment]);
-                for (std::size_t i = 0; i < on->segment; ++i) along += geometry::lengthOf(target->path[i]);
-                const auto height = linework::heightAt(*target, along);
+                const auto height = linework::heightAt(*target, geometry::distanceAlong(target->path, *on));
                 Finding f{"nearly-touching",
                           Severity::LookAt,
                           quoted(document, id) + " ends " +
@@ -265,7 +263,7 @@ void missingFiles(const Derived& derived, std::vector<Finding>& out) {
         out.push_back({"file-missing",
                        Severity::MustFix,
                        quoted(document, id) + ": " + file + ": " + problem,
-                       {},
+                       std::nullopt,
                        {},
                        {id},
                        {document.nameOf(id)},

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/document/edit.h"
+#include "core/document/surface_build.h"
 #include "core/terrain/ground.h"
 #include "core/terrain/sampling.h"
 
@@ -59,7 +60,7 @@ Result<std::shared_ptr<const terrain::TinLocator>> denseSurface(const Derived& d
     const Box window = widened(area, 10 * spacingOf(derived, source));
     terrain::BuildInput input;
     if (const auto* cloud = cloudOf(derived, source)) {
-        const CloudPart part(*cloud);
+        const survey::CloudPart part(*cloud->cloud, cloud->filter);
         const auto take = [&](std::uint32_t i) {
             const Vec3 p = cloud->cloud->place(i);
             if (window.contains(p.plan()) && part.has(i)) input.points.push_back(p);
@@ -146,7 +147,7 @@ std::vector<SlicePoint> sliceOf(const Derived& derived, ObjectId cloud, const st
     const auto* payload = cloudOf(derived, cloud);
     const auto* tiles = Derived::in(derived.clouds, cloud);
     if (payload == nullptr || tiles == nullptr) return out;
-    const CloudPart part(*payload);
+    const survey::CloudPart part(*payload->cloud, payload->filter);
     double before = 0;
     for (std::size_t k = 1; k < chain.size(); ++k) {
         const Vec2 a = chain[k - 1];
@@ -180,14 +181,32 @@ std::vector<SlicePoint> sliceOf(const Derived& derived, ObjectId cloud, const st
     return out;
 }
 
-CloudPart::CloudPart(const Cloud& cloud)
-    : cloud_(cloud), admitted_(survey::CloudFilter{cloud.classes, {}}.admitted()) {}
+Document addThinnedSurface(const Document& document, ObjectId dense, const std::vector<ObjectId>& edges,
+                           ObjectId* id) {
+    const bool cloud = document.get<Cloud>(dense) != nullptr;
+    if (!cloud && document.get<HeightRaster>(dense) == nullptr) return document;
+    // Lines come first: they hold where points beside them differ.
+    std::vector<Source> sources;
+    for (const char* group : {"Crests", "Toes"})
+        if (const ObjectId lines = document.byName<Group>(group)) sources.push_back({lines, Role::Breakline});
+    for (const ObjectId edge : edges) sources.push_back({edge, Role::Edge, true, false});
+    sources.push_back({dense, cloud ? Role::Cloud : Role::Raster});
+    ObjectId made;
+    Document next =
+        addSurface(document, freshName<Surface>(document, "From " + document.nameOf(dense)), sources, &made);
+    const double tolerance = std::round(0.1 / metresPer(document.settings().display.unit) * 1000) / 1000;
+    next = changeDefinition(next, made, [&](auto& definition) { definition.tolerance = tolerance; });
+    if (id != nullptr) *id = made;
+    return changed<Surface>(next, made, [&](Surface& s) { s.fit = {dense, tolerance}; });
+}
 
-bool CloudPart::has(std::size_t point) const {
-    const auto& points = *cloud_.cloud;
-    return !points.withheld(point) && admitted_[points.classOf(point)] &&
-           (cloud_.crop.empty() ||
-            geometry::sideOf(cloud_.crop, points.place(point).plan()) != geometry::Side::Outside);
+ObjectId fitSource(const Document& document, ObjectId surface) {
+    const auto* payload = document.get<Surface>(surface);
+    if (payload == nullptr || payload->fit.source)
+        return payload == nullptr ? ObjectId{} : payload->fit.source;
+    for (const Source& s : expandedSources(document, *payload->definition))
+        if (s.role == Role::Cloud || s.role == Role::Raster) return s.object;
+    return {};
 }
 
 namespace {

@@ -42,16 +42,14 @@ std::vector<SlicePoint> sliceOf(const Derived& derived, ObjectId cloud,
                                 const std::vector<geometry::Vec2>& chain, double halfWidth,
                                 std::size_t most = 20'000);
 
-/// Whether a point of a cloud is shown and takes part: class, crop, not withheld.
-class CloudPart {
-public:
-    explicit CloudPart(const Cloud& cloud);
-    [[nodiscard]] bool has(std::size_t point) const;
+/// A surface from a cloud or raster, thinned to a tenth of a metre (in project units) and checked against it.
+/// The groups Crests and Toes come first when they are there, then closed lines as edges without heights of
+/// their own. The document as it was when `dense` is neither a cloud nor a raster.
+Document addThinnedSurface(const Document& document, ObjectId dense, const std::vector<ObjectId>& edges,
+                           ObjectId* id = nullptr);
 
-private:
-    const Cloud& cloud_;
-    std::array<bool, 256> admitted_;
-};
+/// What the fit check of a surface compares it with: the chosen source, else its own first cloud or raster.
+ObjectId fitSource(const Document& document, ObjectId surface);
 
 /// Gives the points of a cloud inside a ring another class (LAS 1.4 class number).
 Document classify(const Document& document, ObjectId cloud, const std::vector<geometry::Vec2>& ring,

@@ -16,12 +16,6 @@ linework::ResolvedLine flat(const linework::Line3D& line) {
     });
 }
 
-double along(const geometry::Path& path, const geometry::Nearest& at) {
-    double out = at.fraction * geometry::lengthOf(path[at.segment]);
-    for (std::size_t i = 0; i < at.segment; ++i) out += geometry::lengthOf(path[i]);
-    return out;
-}
-
 std::size_t nearestVertex(const linework::ResolvedLine& line, geometry::Vec2 place) {
     std::size_t best = 0;
     for (std::size_t i = 1; i < line.vertices.size(); ++i)
@@ -90,7 +84,7 @@ Document moveNearestCorner(const Document& document, const Derived& derived, Obj
     const auto nearest =
         geometry::nearestOn(target->path, document.get<Line>(moved)->line.vertices[vertex].place);
     if (!nearest) return document;
-    const auto height = linework::heightAt(*target, along(target->path, *nearest));
+    const auto height = linework::heightAt(*target, geometry::distanceAlong(target->path, *nearest));
     Document next = withLine(document, moved, [&](const auto& line) -> Result<linework::Line3D> {
         auto to = linework::moveCorner(line, vertex, nearest->place);
         if (!to || !height) return to;
@@ -107,7 +101,7 @@ std::optional<double> overshoot(const Document& document, ObjectId line, geometr
     const auto path = planPath(payload->line);
     const auto nearest = geometry::nearestOn(path, place);
     if (!nearest) return std::nullopt;
-    const double before = along(path, *nearest);
+    const double before = geometry::distanceAlong(path, *nearest);
     return std::min(before, geometry::lengthOf(path) - before);
 }
 
@@ -125,7 +119,7 @@ Document trimOvershoot(const Document& document, const Derived& derived, ObjectI
         auto heights = there;
         for (auto& v : heights.vertices) {
             const auto on = geometry::nearestOn(resolved->path, v.place);
-            v.height = linework::heightAt(*resolved, along(resolved->path, *on));
+            v.height = linework::heightAt(*resolved, geometry::distanceAlong(resolved->path, *on));
         }
         heights.vertices[vertex].height = height;
         auto parts = linework::split(*cut, heights, vertex);

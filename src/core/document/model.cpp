@@ -120,8 +120,8 @@ private:
     Input survey(const std::shared_ptr<const Object>& object) {
         const auto* cloud = object ? std::get_if<Cloud>(&object->payload) : nullptr;
         if (cloud == nullptr) return object;
-        std::string part(cloud->classes.begin(), cloud->classes.end());
-        for (const auto& p : cloud->crop) part += ' ' + formatExact(p.x) + ' ' + formatExact(p.y);
+        std::string part(cloud->filter.classes.begin(), cloud->filter.classes.end());
+        for (const auto& p : cloud->filter.inside) part += ' ' + formatExact(p.x) + ' ' + formatExact(p.y);
         Memo& memo = memory_[{Kind::CloudPart, object->id}];
         if (!memo.value || memo.inputs != std::vector<Input>{cloud->cloud} || memo.parameters != part)
             memo = {{cloud->cloud}, std::move(part), std::make_shared<const int>(0)};

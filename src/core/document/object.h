@@ -45,9 +45,8 @@ struct Cloud {
     std::string problem;                              ///< why
     bool classified = false;                          ///< the classes are not those of the file
     CloudColouring colouring = CloudColouring::Height;
-    std::vector<std::uint8_t> classes;  ///< shown and taking part; empty: all
-    std::vector<geometry::Vec2> crop;   ///< ring inside which points are shown and take part; empty: all
-    double spacing = 0;                 ///< least distance between points shown, for display only; 0: all
+    survey::CloudFilter filter;  ///< classes, and the ring of a crop: what is shown and takes part
+    double spacing = 0;          ///< least distance between points shown, for display only; 0: all
 };
 
 /// A raster of heights, in its file.
@@ -80,6 +79,11 @@ std::string_view roleName(Role role);
 /// The roles a line can have.
 inline constexpr std::array lineRoles{Role::Breakline, Role::Contour, Role::Edge, Role::Opening,
                                       Role::Island};
+
+/// Edge, opening and island: closed lines that say where there is surface.
+constexpr bool isRing(Role role) {
+    return role == Role::Edge || role == Role::Opening || role == Role::Island;
+}
 
 /// One input of a surface. A group stands for all its members: lines with the role given here, other things
 /// with their own.

@@ -252,7 +252,7 @@ Result<std::vector<geometry::Vec3>> densePlaces(const std::vector<ResolvedSource
     for (const ResolvedSource& s : sources) {
         if (!s.object) continue;
         if (const auto* cloud = std::get_if<Cloud>(&s.object->payload); cloud != nullptr && cloud->cloud) {
-            auto places = survey::placesOf(*cloud->cloud, {cloud->classes, cloud->crop}, context);
+            auto places = survey::placesOf(*cloud->cloud, cloud->filter, context);
             if (!places) return places;
             if (out.empty())
                 out = std::move(*places);

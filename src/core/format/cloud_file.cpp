@@ -35,13 +35,6 @@ bool isComment(std::string_view line) {
            std::all_of(line.begin(), line.end(), separates);
 }
 
-std::string endingOf(const std::string& path) {
-    std::string ending = std::filesystem::path(path).extension().string();
-    std::transform(ending.begin(), ending.end(), ending.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return ending;
-}
-
 }  // namespace
 
 Result<std::vector<Vec3>> readXyzPlaces(const std::string& path, const Context& context) {

@@ -6,6 +6,7 @@
 #include "core/format/cloud_file.h"
 #include "core/format/import.h"
 #include "core/format/las.h"
+#include "core/format/output.h"
 #include "core/format/ply.h"
 #include "core/format/raster_file.h"
 
@@ -15,9 +16,7 @@ using geometry::Vec3;
 
 Result<std::vector<Vec3>> readDense(const std::string& path, const survey::CloudFilter& filter,
                                     const Context& context) {
-    std::string ending = std::filesystem::path(path).extension().string();
-    std::transform(ending.begin(), ending.end(), ending.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    const std::string ending = endingOf(path);
     if (isRasterFile(path)) {
         const auto raster = readRaster(path, context);
         if (!raster) return tl::unexpected(raster.error());

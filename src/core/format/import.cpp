@@ -26,13 +26,6 @@ std::string stemOf(const std::string& path) {
     return std::filesystem::path(path).stem().string();
 }
 
-std::string endingOf(const std::string& path) {
-    std::string ending = std::filesystem::path(path).extension().string();
-    std::transform(ending.begin(), ending.end(), ending.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return ending;
-}
-
 namespace {
 
 Document addLine(const Document& document, const std::string& name, linework::Line3D line,
@@ -317,7 +310,7 @@ Result<Imported> addCloud(const Document& document, const std::string& path, con
     return out;
 }
 
-Result<Imported> addRaster(const Document& document, const std::string& path) {
+Result<Imported> addRaster(const Document& document, const std::string& path, const Context& context) {
     const std::string file = std::filesystem::absolute(path).string();
     const auto heights = holdsHeights(file);
     Imported out;
@@ -327,11 +320,11 @@ Result<Imported> addRaster(const Document& document, const std::string& path) {
     };
     if (!heights) return named(heights.error());
     if (*heights) {
-        auto raster = attachedRaster(file);
+        auto raster = attachedRaster(file, context);
         if (!raster) return named(raster.error());
         out.document = document.added(stemOf(path), document::HeightRaster{file, std::move(*raster), {}});
     } else {
-        auto picture = attachedPicture(file);
+        auto picture = attachedPicture(file, context);
         if (!picture) return named(picture.error());
         out.document = document.added(stemOf(path), document::Backdrop{file, std::move(*picture), {}, true});
     }

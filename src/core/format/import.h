@@ -34,7 +34,8 @@ Result<Imported> addLandXml(const document::Document& document, const std::strin
 Result<Imported> addCloud(const document::Document& document, const std::string& path,
                           const Context& context = {});
 /// A raster of heights, or a picture as backdrop; both stay in their file.
-Result<Imported> addRaster(const document::Document& document, const std::string& path);
+Result<Imported> addRaster(const document::Document& document, const std::string& path,
+                           const Context& context = {});
 
 /// Layout for a CSV on the command line or with a header: columns by letters, or by the header's names.
 /// BadInput when easting and northing are not among them.
@@ -59,7 +60,5 @@ Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string
 
 /// "survey" from "/data/survey.csv".
 std::string stemOf(const std::string& path);
-/// ".csv" from "/data/Survey.CSV".
-std::string endingOf(const std::string& path);
 
 }  // namespace erdwerk::format

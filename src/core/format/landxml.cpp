@@ -91,8 +91,7 @@ void writeSourceLines(pugi::xml_node surface, const std::vector<XmlSurfaceLine>&
     };
     for (const bool ofBoundaries : {true, false})
         for (const auto& line : lines) {
-            const bool boundary = line.role == document::Role::Edge || line.role == document::Role::Opening ||
-                                  line.role == document::Role::Island;
+            const bool boundary = document::isRing(line.role);
             if (boundary != ofBoundaries) continue;
             auto node = boundary ? child(boundaries, "Boundaries").append_child("Boundary")
                                  : child(breaklines, "Breaklines").append_child("Breakline");
@@ -214,8 +213,7 @@ namespace {
 
 void addSourceLine(const std::string& name, const linework::ResolvedLine& line,
                    const document::Source& source, std::vector<XmlSurfaceLine>& out) {
-    const bool boundary = source.role == document::Role::Edge || source.role == document::Role::Opening ||
-                          source.role == document::Role::Island;
+    const bool boundary = document::isRing(source.role);
     if (boundary) {
         const auto ring = document::boundaryAlong(line, document::breaklineSagitta);
         XmlSurfaceLine xml{name, {}, true, source.role, source.ownHeights && ring.hasHeights()};

@@ -4,6 +4,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/format/attached.h"
+#include "core/format/json_place.h"
 #include "core/format/ply.h"
 
 namespace erdwerk::format {
@@ -12,13 +13,6 @@ using nlohmann::json;
 using namespace document;
 
 namespace {
-
-json place(geometry::Vec2 p) {
-    return json::array({p.x, p.y});
-}
-geometry::Vec2 place(const json& j) {
-    return {j.at(0).get<double>(), j.at(1).get<double>()};
-}
 
 constexpr std::array<const char*, 4> crossingNames{"first", "higher", "lower", "mean"};
 
@@ -68,11 +62,11 @@ struct PayloadToJson {
     json operator()(const Cloud& p) const {
         json j{{"file", inFolder(p.file, folder)},
                {"colouring", colouringName(p.colouring)},
-               {"classes", p.classes},
+               {"classes", p.filter.classes},
                {"spacing", p.spacing}};
-        if (!p.crop.empty()) {
+        if (!p.filter.inside.empty()) {
             j["crop"] = json::array();
-            for (const auto& corner : p.crop) j["crop"].push_back(place(corner));
+            for (const auto& corner : p.filter.inside) j["crop"].push_back(place(corner));
         }
         if (p.classified && p.cloud) {
             std::vector<std::uint8_t> classes(p.cloud->size());
@@ -290,9 +284,9 @@ Payload cloudFrom(const json& j, const std::string& folder) {
                              std::vector{CloudColouring::Height, CloudColouring::Class,
                                          CloudColouring::Intensity, CloudColouring::Colour},
                              colouringName);
-    out.classes = j.at("classes").get<std::vector<std::uint8_t>>();
+    out.filter.classes = j.at("classes").get<std::vector<std::uint8_t>>();
     out.spacing = j.at("spacing");
-    for (const json& corner : j.value("crop", json::array())) out.crop.push_back(place(corner));
+    for (const json& corner : j.value("crop", json::array())) out.filter.inside.push_back(place(corner));
     auto cloud = attachedCloud(out.file);
     if (!cloud) {
         out.problem = cloud.error().text;
@@ -412,63 +406,6 @@ Result<Object> objectFromJson(const json& j, const std::string& folder) {
         return object;
     } catch (const std::exception& e) {
         return badInput(name + " is damaged: " + e.what());
-    }
-}
-
-json toJson(const Settings& s) {
-    const DisplaySettings& d = s.display;
-    json accepted = json::array();
-    for (const Accepted& a : s.accepted) {
-        json objects = json::array();
-        for (const ObjectId id : a.objects) objects.push_back(id.value);
-        accepted.push_back(
-            {{"kind", a.kind}, {"at", place(a.at)}, {"objects", std::move(objects)}, {"reason", a.reason}});
-    }
-    return {{"name", s.name},
-            {"accepted", std::move(accepted)},
-            {"nearDuplicates", s.checks.near},
-            {"nearlyTouching", s.checks.touch},
-            {"unit", unitSymbol(d.unit)},
-            {"direction", d.direction == DirectionStyle::Bearing ? "bearing" : "azimuth"},
-            {"angleUnit", d.angleUnit == AngleUnit::Gon
-                              ? "gon"
-                              : (d.angleUnit == AngleUnit::DecimalDegrees ? "degrees" : "dms")},
-            {"station", d.station == StationStyle::Thousands ? "0+000" : "0+00"},
-            {"order", d.order == CoordinateOrder::EastingNorthing ? "EN" : "NE"},
-            {"lengthDecimals", d.lengthDecimals},
-            {"heightDecimals", d.heightDecimals},
-            {"gradeDecimals", d.gradeDecimals}};
-}
-
-Result<Settings> settingsFromJson(const json& j) {
-    try {
-        Settings s;
-        s.name = j.at("name");
-        const auto unit = unitFromSymbol(j.at("unit").get<std::string>());
-        if (!unit) throw std::runtime_error("unknown unit");
-        s.display.unit = *unit;
-        s.display.direction =
-            j.at("direction") == "azimuth" ? DirectionStyle::Azimuth : DirectionStyle::Bearing;
-        const std::string angle = j.at("angleUnit");
-        s.display.angleUnit = angle == "gon" ? AngleUnit::Gon
-                                             : (angle == "degrees" ? AngleUnit::DecimalDegrees
-                                                                   : AngleUnit::DegreesMinutesSeconds);
-        s.display.station = j.at("station") == "0+00" ? StationStyle::Hundreds : StationStyle::Thousands;
-        s.display.order =
-            j.at("order") == "NE" ? CoordinateOrder::NorthingEasting : CoordinateOrder::EastingNorthing;
-        s.checks.near = j.value("nearDuplicates", s.checks.near);
-        s.checks.touch = j.value("nearlyTouching", s.checks.touch);
-        for (const json& a : j.value("accepted", json::array())) {
-            Accepted accepted{a.at("kind"), place(a.at("at")), {}, a.at("reason")};
-            for (const json& id : a.at("objects")) accepted.objects.push_back({id.get<std::uint64_t>()});
-            s.accepted.push_back(std::move(accepted));
-        }
-        s.display.lengthDecimals = j.at("lengthDecimals");
-        s.display.heightDecimals = j.at("heightDecimals");
-        s.display.gradeDecimals = j.at("gradeDecimals");
-        return s;
-    } catch (const std::exception& e) {
-        return badInput(std::string("the settings are damaged: ") + e.what());
     }
 }
 

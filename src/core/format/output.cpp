@@ -4,6 +4,8 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
+#include <algorithm>
+#include <cctype>
 #include <cerrno>
 #include <cstring>
 #include <filesystem>
@@ -79,6 +81,13 @@ Result<std::string> readFile(const std::string& path) {
     std::fclose(file);
     if (bad) return fail(ErrorCode::Io, "cannot be read", path);
     return text;
+}
+
+std::string endingOf(const std::string& path) {
+    std::string ending = std::filesystem::path(path).extension().string();
+    std::transform(ending.begin(), ending.end(), ending.begin(),
+                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    return ending;
 }
 
 }  // namespace erdwerk::format

@@ -19,4 +19,7 @@ Result<void> replaceFile(const std::string& path, const std::string& text);
 /// The whole file, as bytes; Io with the system's reason.
 Result<std::string> readFile(const std::string& path);
 
+/// ".csv" from "/data/Survey.CSV".
+std::string endingOf(const std::string& path);
+
 }  // namespace erdwerk::format

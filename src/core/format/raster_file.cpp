@@ -127,7 +127,7 @@ Result<void> writeRaster(const std::string& path, const survey::Raster& raster, 
     });
 }
 
-Result<document::Picture> readPicture(const std::string& path) {
+Result<document::Picture> readPicture(const std::string& path, const Context& context) {
     const Quiet quiet;
     const Dataset set(GDALDataset::Open(path.c_str(), GDAL_OF_RASTER | GDAL_OF_READONLY));
     if (!set) return badInput("is not a picture that can be read: " + gdalReason(), path, 1);
@@ -145,11 +145,20 @@ Result<document::Picture> readPicture(const std::string& path) {
     for (const std::size_t k : {1U, 4U}) out.transform[k] *= static_cast<double>(width) / columns;
     for (const std::size_t k : {2U, 5U}) out.transform[k] *= static_cast<double>(height) / rows;
     out.rgb.resize(3 * out.columns * out.rows);
+    GDALRasterIOExtraArg asked;
+    INIT_RASTERIO_EXTRA_ARG(asked);
+    asked.pfnProgress = [](double, const char*, void* data) {
+        return static_cast<const Context*>(data)->isCancelled() ? FALSE : TRUE;
+    };
+    asked.pProgressData = const_cast<Context*>(&context);
     for (int k = 0; k < 3; ++k) {
         GDALRasterBand* band = set->GetRasterBand(set->GetRasterCount() >= 3 ? k + 1 : 1);
         if (band->RasterIO(GF_Read, 0, 0, width, height, out.rgb.data() + k, columns, rows, GDT_Byte, 3,
-                           static_cast<GSpacing>(3) * columns, nullptr) != CE_None)
-            return badInput("cannot be read: " + gdalReason(), path, 1);
+                           static_cast<GSpacing>(3) * columns, &asked) != CE_None)
+            return context.isCancelled()
+                       ? Result<document::Picture>(cancelled())
+                       : Result<document::Picture>(badInput("cannot be read: " + gdalReason(), path, 1));
+        context.report((k + 1) / 3.0);
     }
     return out;
 }
@@ -162,9 +171,7 @@ Result<bool> holdsHeights(const std::string& path) {
 }
 
 bool isRasterFile(const std::string& path) {
-    std::string ending = std::filesystem::path(path).extension().string();
-    std::transform(ending.begin(), ending.end(), ending.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    const std::string ending = endingOf(path);
     for (const char* known : {".tif", ".tiff", ".asc", ".vrt", ".img", ".dem", ".jpg", ".jpeg", ".png"})
         if (ending == known) return true;
     return false;

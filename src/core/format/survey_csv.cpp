@@ -330,16 +330,6 @@ Result<CsvPoints> readPoints(std::string_view bytes, const CsvLayout& layout, Le
     return out;
 }
 
-std::string csvCell(const std::string& text, char separator) {
-    if (text.find_first_of(std::string("\"\r\n") + separator) == std::string::npos) return text;
-    std::string out = "\"";
-    for (const char c : text) {
-        if (c == '"') out += '"';
-        out += c;
-    }
-    return out + "\"";
-}
-
 std::string writePoints(const std::vector<survey::SurveyPoint>& points) {
     std::string out = "number,easting,northing,height,code,note\n";
     for (const auto& p : points) {

@@ -6,6 +6,7 @@
 #include <string_view>
 #include <vector>
 
+#include "core/base/csv.h"
 #include "core/base/quantity.h"
 #include "core/base/result.h"
 #include "core/survey/points.h"
@@ -67,8 +68,5 @@ Result<CsvPoints> readPoints(std::string_view bytes, const CsvLayout& layout, Le
 
 /// number,easting,northing,height,code,note with the shortest exact figures.
 std::string writePoints(const std::vector<survey::SurveyPoint>& points);
-
-/// Quotes a cell where it needs it.
-std::string csvCell(const std::string& text, char separator = ',');
 
 }  // namespace erdwerk::format

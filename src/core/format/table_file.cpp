@@ -4,19 +4,13 @@
 
 #include <filesystem>
 
+#include "core/base/csv.h"
 #include "core/base/notation.h"
 #include "core/format/output.h"
 
 namespace erdwerk::format {
 
 namespace {
-
-std::string quoted(const std::string& text, char separator) {
-    if (text.find_first_of(std::string("\"\r\n") + separator) == std::string::npos) return text;
-    std::string out = "\"";
-    for (const char c : text) out += c == '"' ? std::string("\"\"") : std::string(1, c);
-    return out + "\"";
-}
 
 Result<void> writeXlsx(const std::string& path, const Table& table) {
     lxw_workbook* book = workbook_new(path.c_str());
@@ -54,13 +48,13 @@ Result<void> writeXlsx(const std::string& path, const Table& table) {
 std::string toCsv(const Table& table, char separator) {
     std::string out;
     for (std::size_t c = 0; c < table.header.size(); ++c)
-        out += (c > 0 ? std::string(1, separator) : std::string()) + quoted(table.header[c], separator);
+        out += (c > 0 ? std::string(1, separator) : std::string()) + csvCell(table.header[c], separator);
     out += "\r\n";
     for (std::size_t r = 0; r < table.rows.size(); ++r) {
         std::string line;
         bool first = true;
         if (!table.firstColumn.empty()) {
-            line += quoted(table.firstColumn[r], separator);
+            line += csvCell(table.firstColumn[r], separator);
             first = false;
         }
         for (const auto& cell : table.rows[r]) {

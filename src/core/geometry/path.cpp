@@ -134,6 +134,12 @@ double lengthOf(const Path& path) {
     return sum;
 }
 
+double distanceAlong(const Path& path, const Nearest& nearest) {
+    double sum = nearest.fraction * lengthOf(path[nearest.segment]);
+    for (std::size_t i = 0; i < nearest.segment; ++i) sum += lengthOf(path[i]);
+    return sum;
+}
+
 namespace {
 
 double nearestFraction(const Segment& s, Vec2 p) {

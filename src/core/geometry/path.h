@@ -66,6 +66,8 @@ using Path = std::vector<Segment>;
 double lengthOf(const Path& path);
 /// Nearest place on the path; nothing for an empty path.
 std::optional<Nearest> nearestOn(const Path& path, Vec2 place);
+/// How far along the path a nearest place lies, from the start.
+double distanceAlong(const Path& path, const Nearest& nearest);
 struct PathPosition {
     std::size_t segment = 0;
     double fraction = 0;

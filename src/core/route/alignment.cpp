@@ -63,9 +63,7 @@ std::vector<Tick> ticks(const AlignmentGeometry& alignment, double interval) {
 
 StationOffset stationOffset(const AlignmentGeometry& alignment, Vec2 place) {
     const auto nearest = geometry::nearestOn(alignment.path, place);
-    double along = alignment.startStation;
-    for (std::size_t i = 0; i < nearest->segment; ++i) along += lengthOf(alignment.path[i]);
-    return {along + nearest->fraction * lengthOf(alignment.path[nearest->segment]), nearest->distance};
+    return {alignment.startStation + geometry::distanceAlong(alignment.path, *nearest), nearest->distance};
 }
 
 Vec2 placeAt(const AlignmentGeometry& alignment, double station, double offset) {

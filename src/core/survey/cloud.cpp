@@ -127,21 +127,26 @@ std::array<bool, 256> CloudFilter::admitted() const {
     return out;
 }
 
+CloudPart::CloudPart(const PointCloud& cloud, const CloudFilter& filter)
+    : cloud_(cloud), inside_(filter.inside), admitted_(filter.admitted()) {
+    for (const Vec2& p : inside_) window_.add(p);
+}
+
+bool CloudPart::has(std::size_t point) const {
+    if (!admitted_[cloud_.classOf(point)] || cloud_.withheld(point)) return false;
+    if (inside_.empty()) return true;
+    const Vec2 p = cloud_.place(point).plan();
+    return window_.contains(p) && geometry::sideOf(inside_, p) != geometry::Side::Outside;
+}
+
 Result<std::vector<Vec3>> placesOf(const PointCloud& cloud, const CloudFilter& filter,
                                    const Context& context) {
-    const auto admitted = filter.admitted();
-    Box window;
-    for (const Vec2& p : filter.inside) window.add(p);
+    const CloudPart part(cloud, filter);
     std::vector<Vec3> out;
     if (filter.classes.empty() && filter.inside.empty()) out.reserve(cloud.size());
     for (std::size_t i = 0; i < cloud.size(); ++i) {
         if ((i & 0xfffffU) == 0 && context.isCancelled()) return cancelled();
-        if (!admitted[cloud.classOf(i)] || cloud.withheld(i)) continue;
-        const Vec3 p = cloud.place(i);
-        if (!filter.inside.empty() && (!window.contains(p.plan()) ||
-                                       geometry::sideOf(filter.inside, p.plan()) == geometry::Side::Outside))
-            continue;
-        out.push_back(p);
+        if (part.has(i)) out.push_back(cloud.place(i));
     }
     return out;
 }

@@ -104,6 +104,20 @@ struct CloudFilter {
     [[nodiscard]] std::array<bool, 256> admitted() const;
 };
 
+/// A cloud with a filter, made ready to be asked point by point. Both must outlive it.
+class CloudPart {
+public:
+    CloudPart(const PointCloud& cloud, const CloudFilter& filter);
+    /// Withheld points are never in it.
+    [[nodiscard]] bool has(std::size_t point) const;
+
+private:
+    const PointCloud& cloud_;
+    const std::vector<Vec2>& inside_;
+    std::array<bool, 256> admitted_;
+    Box window_;
+};
+
 /// Places of the points that pass, in the cloud's order; withheld points never pass.
 Result<std::vector<Vec3>> placesOf(const PointCloud& cloud, const CloudFilter& filter,
                                    const Context& context = {});

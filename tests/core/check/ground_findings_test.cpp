@@ -133,7 +133,7 @@ TEST(GroundFindings, ASpikeIsFoundAndASlopeIsNot) {
     g.document = document::setPointHeight(g.document, {g.points, 60}, 35.0);  // the one at 50, 50
     const auto found = of(g.document, "spike");
     ASSERT_EQ(found.size(), 1U);
-    EXPECT_THAT(found.front().at, test::IsNear(50, 50, 0));
+    EXPECT_THAT(found.front().at.value(), test::IsNear(50, 50, 0));
     EXPECT_THAT(found.front().text, testing::HasSubstr("Point 61"));
     const auto mended = found.front().fixes.front().apply(g.document);
     EXPECT_TRUE(of(mended, "spike").empty());
@@ -173,7 +173,7 @@ TEST(GroundFindings, BoundariesMustBeClosedAndSimple) {
     h.line("Bow", "5 5, 95 95, 95 5, 5 95", {}, Role::Opening, true);
     const auto bow = of(h.document, "boundary-crosses-itself");
     ASSERT_EQ(bow.size(), 1U);
-    EXPECT_THAT(bow.front().at, test::IsNear(50, 50, 1e-9));
+    EXPECT_THAT(bow.front().at.value(), test::IsNear(50, 50, 1e-9));
     EXPECT_EQ(bow.front().severity, Severity::MustFix);
 }
 
@@ -250,10 +250,10 @@ TEST(GroundFindings, WhereTheFitIsWorstTheSourcesPointMendsIt) {
     });
     const auto found = of(g.document, "fit");
     ASSERT_EQ(found.size(), 1U);
-    EXPECT_THAT(found.front().at, test::IsNear(35, 35, 1e-4));
+    EXPECT_THAT(found.front().at.value(), test::IsNear(35, 35, 1e-4));
     EXPECT_NEAR(found.front().heights[0] - found.front().heights[1], 2, 1e-3);
     const auto mended = found.front().fixes.front().apply(g.document);
-    for (const auto& f : of(mended, "fit")) EXPECT_GT(geometry::distance(f.at, {35, 35}), 1);
+    for (const auto& f : of(mended, "fit")) EXPECT_GT(geometry::distance(*f.at, {35, 35}), 1);
     EXPECT_NEAR(*deriveAll(mended).surface(g.surface)->heightAt({35, 35}), 12, 1e-3);
     EXPECT_TRUE(of(mended, "same-number").empty());
 }
@@ -265,6 +265,7 @@ TEST(GroundFindings, AMissingFileSaysWhichAndWhy) {
     const auto found = of(Document().added("flight", cloud), "file-missing");
     ASSERT_EQ(found.size(), 1U);
     EXPECT_THAT(found.front().text, testing::HasSubstr("/nowhere/flight.las"));
+    EXPECT_FALSE(found.front().at);  // it has no place to go to
 }
 
 TEST(GroundFindings, AnOwnEditThatDoesNotApplyIsFoundAndTakenOut) {

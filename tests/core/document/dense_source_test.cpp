@@ -52,7 +52,7 @@ TEST(DenseSource, ARidgeBecomesACrestInItsGroup) {
 
 TEST(DenseSource, OnlyTheClassesThatTakePartCount) {
     Roof r;
-    r.document = changed<Cloud>(r.document, r.cloud, [](Cloud& c) { c.classes = {2}; });
+    r.document = changed<Cloud>(r.document, r.cloud, [](Cloud& c) { c.filter.classes = {2}; });
     const auto derived = valueOf(derive(r.document));
     EXPECT_FALSE(denseSurface(derived, r.cloud, boundsOf(derived, r.cloud)));
 }
@@ -75,8 +75,9 @@ TEST(DenseSource, ClassesByHandAndACropDecideWhatTakesPart) {
     EXPECT_EQ(classed.get<Cloud>(r.cloud)->cloud->classCounts()[6], 21U * 21U);
     EXPECT_TRUE(classed.get<Cloud>(r.cloud)->classified);
     EXPECT_EQ(classify(classed, r.cloud, ring, 6).find(r.cloud), classed.find(r.cloud));  // nothing to do
-    const auto cropped = changed<Cloud>(r.document, r.cloud, [&](Cloud& c) { c.crop = ring; });
-    const CloudPart part(*cropped.get<Cloud>(r.cloud));
+    const auto cropped = changed<Cloud>(r.document, r.cloud, [&](Cloud& c) { c.filter.inside = ring; });
+    const auto* payload = cropped.get<Cloud>(r.cloud);
+    const survey::CloudPart part(*payload->cloud, payload->filter);
     std::size_t count = 0;
     for (std::size_t i = 0; i < 81 * 81; ++i) count += part.has(i) ? 1 : 0;
     EXPECT_EQ(count, 21U * 21U);
@@ -84,6 +85,35 @@ TEST(DenseSource, ClassesByHandAndACropDecideWhatTakesPart) {
     Document d = addSurface(cropped, "S", {{r.cloud, Role::Cloud}});
     const auto derived = valueOf(derive(d));
     EXPECT_NEAR(derived.surfaces.begin()->second->figures.planArea, 100, 1e-6);
+}
+
+TEST(DenseSource, AThinnedSurfaceTakesCreasesFirstAndIsCheckedAgainstItsSource) {
+    Roof r;
+    ObjectId group;
+    ObjectId edge;
+    Document d = r.document.added("Crests", Group{}, &group);
+    d = d.added("Edge", Line{linework::lineThrough(test::places("2 2, 30 2, 30 30, 2 30"), {}, true), {}},
+                &edge);
+    ObjectId id;
+    d = addThinnedSurface(d, r.cloud, {edge}, &id);
+    const auto& surface = *d.get<Surface>(id);
+    ASSERT_EQ(surface.definition->sources.size(), 3U);
+    EXPECT_EQ(surface.definition->sources[0].object, group);
+    EXPECT_EQ(surface.definition->sources[1].role, Role::Edge);
+    EXPECT_FALSE(surface.definition->sources[1].ownHeights);
+    EXPECT_DOUBLE_EQ(surface.definition->tolerance, 0.1);
+    EXPECT_EQ(fitSource(d, id), r.cloud);
+    // Without a choice it is the first dense source.
+    d = changed<Surface>(d, id, [](Surface& s) { s.fit.source = {}; });
+    EXPECT_EQ(fitSource(d, id), r.cloud);
+    EXPECT_FALSE(fitSource(d, edge));
+    // In feet a tenth of a metre is 0.328.
+    auto settings = r.document.settings();
+    settings.display.unit = LengthUnit::InternationalFoot;
+    d = addThinnedSurface(r.document.withSettings(settings), r.cloud, {}, &id);
+    EXPECT_DOUBLE_EQ(d.get<Surface>(id)->definition->tolerance, 0.328);
+    // A line is no dense source.
+    EXPECT_EQ(addThinnedSurface(r.document, edge, {}).objects(), r.document.objects());
 }
 
 TEST(DenseSource, RastersAndSurfacesAnswerToo) {

@@ -62,7 +62,7 @@ TEST(Attached, CloudRasterAndClassesComeBackWithTheProject) {
         for (int i = 0; i < 100; ++i) classes[i] = static_cast<std::uint8_t>(i % 7);
         c.cloud = std::make_shared<const survey::PointCloud>(c.cloud->withClasses(classes));
         c.classified = true;
-        c.classes = {2, 3};
+        c.filter.classes = {2, 3};
         c.spacing = 2.5;
         c.colouring = document::CloudColouring::Class;
     });
@@ -77,7 +77,7 @@ TEST(Attached, CloudRasterAndClassesComeBackWithTheProject) {
     ASSERT_NE(c, nullptr);
     ASSERT_TRUE(c->cloud) << c->problem;
     EXPECT_EQ(c->cloud->classOf(9), 2);
-    EXPECT_EQ(c->classes, (std::vector<std::uint8_t>{2, 3}));
+    EXPECT_EQ(c->filter.classes, (std::vector<std::uint8_t>{2, 3}));
     EXPECT_EQ(c->spacing, 2.5);
     EXPECT_EQ(c->colouring, document::CloudColouring::Class);
     const auto* r = back.get<document::HeightRaster>(back.all<document::HeightRaster>().front());

@@ -1,0 +1,149 @@
+// Facts of alignments, profiles, parcels, labels and sheets.
+
+#include "app/panels/facts.h"
+#include "core/base/notation.h"
+#include "core/document/edit.h"
+
+namespace erdwerk::app {
+
+using document::Document;
+
+namespace {
+QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+}  // namespace
+
+void Facts::alignment(ObjectId id) {
+    const auto& document = session_.document();
+    const auto& display = document.settings().display;
+    const auto* payload = document.get<document::Alignment>(id);
+    heading(text(document.nameOf(id)));
+    entry(tr("Name"), text(document.nameOf(id)), [this, id](const QString& t) -> Result<Document> {
+        return document::rename(session_.document(), id, t.trimmed().toStdString());
+    });
+    entry(tr("Start station"), text(formatStation(payload->startStation, display)),
+          [this, id](const QString& t) -> Result<Document> {
+              const auto station = parseStation(t.toStdString(), session_.document().settings().display);
+              if (!station) return tl::unexpected(station.error());
+              return document::changed<document::Alignment>(
+                  session_.document(), id, [&](document::Alignment& a) { a.startStation = *station; });
+          });
+    number(tr("Tick interval"), payload->tickInterval, 0.01, [this, id](double v) {
+        return document::changed<document::Alignment>(session_.document(), id,
+                                                      [v](document::Alignment& a) { a.tickInterval = v; });
+    });
+    check(tr("Against the line's direction"), payload->reversed, [this, id](bool on) {
+        return document::changed<document::Alignment>(session_.document(), id,
+                                                      [on](document::Alignment& a) { a.reversed = on; });
+    });
+    const auto* a = document::Derived::in(session_.derived().alignments, id);
+    if (a == nullptr) return;
+    fact(tr("Length"), text(formatLength(a->length, display)));
+    fact(tr("End station"), text(formatStation(a->endStation(), display)));
+    fact(tr("Not tangent"), a->breaks.empty() ? tr("none") : tr("%1 of the joints").arg(a->breaks.size()));
+    heading(tr("Points"));
+    for (const auto& key : a->keyPoints)
+        fact(QString::fromUtf8(route::shortName(key.kind).data()), text(formatStation(key.station, display)));
+}
+
+void Facts::profile(ObjectId id) {
+    const auto& document = session_.document();
+    const auto* payload = document.get<document::Profile>(id);
+    heading(text(document.nameOf(id)));
+    entry(tr("Name"), text(document.nameOf(id)), [this, id](const QString& t) -> Result<Document> {
+        return document::rename(session_.document(), id, t.trimmed().toStdString());
+    });
+    fact(tr("Alignment"), text(document.nameOf(payload->alignment)));
+    fact(tr("PVIs"), QString::number(payload->design.size()));
+    objectChoice<document::Surface>(
+        tr("Ground"), payload->ground,
+        [this, id](ObjectId g) {
+            return document::changed<document::Profile>(session_.document(), id,
+                                                        [g](document::Profile& p) { p.ground = g; });
+        },
+        tr("none"));
+}
+
+void Facts::parcel(ObjectId id) {
+    const auto& document = session_.document();
+    const auto& display = document.settings().display;
+    const auto* payload = document.get<document::Parcel>(id);
+    heading(text(document.nameOf(id)));
+    entry(tr("Name"), text(document.nameOf(id)), [this, id](const QString& t) -> Result<Document> {
+        return document::rename(session_.document(), id, t.trimmed().toStdString());
+    });
+    if (const auto* p = document::Derived::in(session_.derived().parcels, id)) {
+        fact(tr("Area"), text(formatArea(p->geometry.area, display)));
+        fact(tr("Perimeter"), text(formatLength(p->geometry.perimeter, display)));
+        fact(tr("Closure"), p->geometry.closure.closes(display.unit)
+                                ? tr("closes")
+                                : text(formatLength(p->geometry.closure.distance, display)) + tr(" open"));
+        fact(tr("Courses"), QString::number(p->geometry.courses.size()));
+    }
+    entry(tr("Beginning"), text(payload->beginning), [this, id](const QString& t) -> Result<Document> {
+        return document::changed<document::Parcel>(
+            session_.document(), id, [&](document::Parcel& p) { p.beginning = t.trimmed().toStdString(); });
+    });
+    number(tr("Begins at corner"), static_cast<double>(payload->begin + 1), 1, [this, id](double v) {
+        return document::changed<document::Parcel>(
+            session_.document(), id, [v](document::Parcel& p) { p.begin = static_cast<std::size_t>(v) - 1; });
+    });
+    check(tr("Against the line's direction"), payload->reversed, [this, id](bool on) {
+        return document::changed<document::Parcel>(session_.document(), id,
+                                                   [on](document::Parcel& p) { p.reversed = on; });
+    });
+}
+
+void Facts::label(ObjectId id) {
+    const auto& document = session_.document();
+    const auto* payload = document.get<document::Label>(id);
+    heading(text(document.nameOf(id)));
+    fact(tr("Of"), text(document.nameOf(payload->target)));
+    if (const auto* l = document::Derived::in(session_.derived().labels, id)) {
+        fact(tr("Above"), text(l->above));
+        fact(tr("Below"), text(l->below));
+    }
+    objectChoice<document::LabelStyle>(
+        tr("Style"), payload->style,
+        [this, id](ObjectId s) {
+            return s ? document::changed<document::Label>(session_.document(), id,
+                                                          [s](document::Label& l) { l.style = s; })
+                     : session_.document();
+        },
+        tr("–"));
+}
+
+void Facts::sheet(ObjectId id) {
+    const auto& document = session_.document();
+    const auto s = *document.get<document::Sheet>(id);
+    heading(text(document.nameOf(id)));
+    const auto edit = [this, id](const std::function<void(document::Sheet&)>& change) {
+        return document::changed<document::Sheet>(session_.document(), id, change);
+    };
+    choice(tr("Paper"), {tr("A4"), tr("A3"), tr("A1")}, static_cast<int>(s.paper),
+           [edit](int i) { return edit([i](auto& x) { x.paper = static_cast<document::Paper>(i); }); });
+    number(tr("Scale 1 :"), s.scale, 1, [edit](double v) { return edit([v](auto& x) { x.scale = v; }); });
+    number(tr("Centre E"), s.centre.x, -1e9,
+           [edit](double v) { return edit([v](auto& x) { x.centre.x = v; }); });
+    number(tr("Centre N"), s.centre.y, -1e9,
+           [edit](double v) { return edit([v](auto& x) { x.centre.y = v; }); });
+    objectChoice<document::Parcel>(
+        tr("Parcel"), s.parcel, [edit](ObjectId p) { return edit([p](auto& x) { x.parcel = p; }); },
+        tr("none"));
+    heading(tr("Title block"));
+    entry(tr("Project"), text(s.project), [edit](const QString& t) -> Result<Document> {
+        return edit([&](auto& x) { x.project = t.toStdString(); });
+    });
+    entry(tr("Title"), text(s.title), [edit](const QString& t) -> Result<Document> {
+        return edit([&](auto& x) { x.title = t.toStdString(); });
+    });
+    entry(tr("Drawn by"), text(s.drawnBy), [edit](const QString& t) -> Result<Document> {
+        return edit([&](auto& x) { x.drawnBy = t.toStdString(); });
+    });
+    entry(tr("Date"), text(s.date), [edit](const QString& t) -> Result<Document> {
+        return edit([&](auto& x) { x.date = t.toStdString(); });
+    });
+}
+
+}  // namespace erdwerk::app
