@@ -5,7 +5,7 @@ import pathlib
 import re
 import sys
 
-ORDER = ["base", "geometry", "survey", "terrain", "linework", "earthwork", "route", "parcel", "annotate", "document", "check", "format"]
+ORDER = ["base", "geometry", "survey", "terrain", "linework", "earthwork", "route", "parcel", "annotate", "document", "operations", "check", "format"]
 INCLUDE = re.compile(r'^\s*#include\s+[<"]([^>"]+)[>"]')
 
 

@@ -8,10 +8,10 @@
 #include <QTimer>
 #include <cstdio>
 
+#include "app/base/theme.h"
 #include "app/sheet/sheet_painter.h"
-#include "app/shell/main_window.h"
-#include "app/shell/script.h"
-#include "app/shell/theme.h"
+#include "app/window/main_window.h"
+#include "app/window/script.h"
 #include "core/format/project_file.h"
 
 namespace {

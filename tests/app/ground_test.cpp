@@ -4,7 +4,8 @@
 #include <QTreeWidget>
 #include <random>
 
-#include "app/tools/crease_tools.h"
+#include "app/tools/find_creases.h"
+#include "app/tools/trace_crease.h"
 #include "core/document/dense_source.h"
 #include "core/document/edit.h"
 #include "core/format/las.h"
@@ -65,8 +66,8 @@ TEST_F(Ground, ACloudBecomesASurfaceThatIsProved) {
     EXPECT_TRUE(window->fit()->figures()->item(7, 1)->text().startsWith(QStringLiteral("100.00 %")));
     EXPECT_EQ(window->fit()->figures()->item(2, 2)->text(), QStringLiteral("–"));
     // A finer tolerance is another run; the one before stands beside it.
-    window->session().apply(QStringLiteral("finer"),
-                            document::changeDefinition(doc(), *surface, [](auto& d) { d.tolerance = 0.01; }));
+    put(QStringLiteral("finer"),
+        document::changeDefinition(doc(), *surface, [](auto& d) { d.tolerance = 0.01; }));
     window->settle();
     EXPECT_NE(window->fit()->figures()->item(2, 2)->text(), QStringLiteral("–"));
     EXPECT_LE(derived().surfaces.at(*surface)->thinned->largestDeviation, 0.01 + 1e-9);
@@ -197,7 +198,7 @@ TEST_F(Ground, TheGroundIsFoundAndAClassIsSetByHand) {
             linework::lineThrough({c, c + Vec2{10, 0}, c + Vec2{10, 10}, c + Vec2{0, 10}}, {}, true),
             document::LineStyle::Plain},
         &ring);
-    window->session().apply(QStringLiteral("ring"), next);
+    put(QStringLiteral("ring"), next);
     window->settle();
     select(ring);
     run("cloud-class");
@@ -239,8 +240,7 @@ TEST_F(Ground, AnOpeningTakesTheSurfaceAway) {
     const ObjectId ground = named<document::Surface>("Ground");
     const Vec2 c{48100, 91060};
     ObjectId ring;
-    window->session().apply(
-        QStringLiteral("ring"),
+    put(QStringLiteral("ring"),
         doc().added("Pond",
                     document::Line{
                         linework::lineThrough(
@@ -259,12 +259,12 @@ TEST_F(Ground, AnOpeningTakesTheSurfaceAway) {
     EXPECT_TRUE(derived().surface(ground)->heightAt(c));
 }
 
-TEST_F(Ground, AWaterDropIsKeptAsALineThatNeverRises) {
+TEST_F(Ground, ARunoffLineIsKeptAndNeverRises) {
     demo();
     run("drop");
     look({48100, 91060}, 12);
     click({48100, 91060});
-    const ObjectId group = named<document::Group>("Water drops");
+    const ObjectId group = named<document::Group>("Runoff");
     ObjectId line;
     for (const ObjectId id : doc().all<document::Line>())
         if (doc().find(id)->group == group) line = id;
@@ -373,9 +373,8 @@ TEST_F(Ground, TheCreaseOfAFindingIsFollowedOnTheSource) {
     demo();
     const ObjectId ground = named<document::Surface>("Ground");
     const ObjectId knoll = named<document::Cloud>("knoll");
-    window->session().apply(QStringLiteral("against"),
-                            document::changed<document::Surface>(
-                                doc(), ground, [&](document::Surface& s) { s.fit.source = knoll; }));
+    put(QStringLiteral("against"), document::changed<document::Surface>(
+                                       doc(), ground, [&](document::Surface& s) { s.fit.source = knoll; }));
     window->settle();
     select(ground);
     Q_EMIT window->fit()->tracePressed(ground);
@@ -447,8 +446,7 @@ TEST_F(Ground, ASectionRunsThroughSurfacesAndCloud) {
     plateau();
     run("thin-surface");
     ObjectId line;
-    window->session().apply(
-        QStringLiteral("line"),
+    put(QStringLiteral("line"),
         doc().added(
             "Cut", document::Line{linework::lineThrough({{5, 30}, {55, 30}}, {}), document::LineStyle::Plain},
             &line));
@@ -478,7 +476,7 @@ TEST_F(Ground, VolumesBetweenTwoSurfacesFollowTheProject) {
     ObjectId design;
     auto next = doc().added("Raised", *doc().get<document::Surface>(ground), &design);
     next = document::addEdit(next, design, {{terrain::EditKind::Raise, {}, {0, 0, 1}}, {}, true});
-    window->session().apply(QStringLiteral("copy"), next);
+    put(QStringLiteral("copy"), next);
     window->settle();
     window->volumes()->choose(ground, design);
     window->settle();
@@ -492,8 +490,7 @@ TEST_F(Ground, VolumesBetweenTwoSurfacesFollowTheProject) {
     EXPECT_TRUE(window->volumes()->exportTo(QString::fromStdString(folder / "v.html")));
     EXPECT_TRUE(window->volumes()->exportTo(QString::fromStdString(folder / "v.xlsx")));
     // Raised again, the figure follows by itself.
-    window->session().apply(
-        QStringLiteral("raise"),
+    put(QStringLiteral("raise"),
         document::addEdit(doc(), design, {{terrain::EditKind::Raise, {}, {0, 0, 1}}, {}, true}));
     window->settle();
     EXPECT_NEAR(cell(2), 2 * area, 0.1);
@@ -530,9 +527,9 @@ TEST_F(Ground, ABackdropLiesWhereItsWorldFileSays) {
     EXPECT_GT(colour({116, 193}).blue(), 150);
     EXPECT_GT(colour({98, 193}).green(), 150);  // paper beside it
     // Hidden, it is gone.
-    window->session().apply(QStringLiteral("hide"), document::changed<document::Backdrop>(
-                                                        doc(), doc().all<document::Backdrop>().front(),
-                                                        [](auto& b) { b.visible = false; }));
+    put(QStringLiteral("hide"),
+        document::changed<document::Backdrop>(doc(), doc().all<document::Backdrop>().front(),
+                                              [](auto& b) { b.visible = false; }));
     window->settle();
     EXPECT_GT(
         window->plan()->grab().toImage().pixelColor((QPointF(pixel({104, 193})) * ratio).toPoint()).green(),
@@ -560,8 +557,7 @@ TEST_F(Ground, ARasterOfHeightsBecomesASurface) {
 TEST_F(Ground, ACroppedCloudShowsAndTakesOnlyWhatLiesInside) {
     plateau();
     ObjectId ring;
-    window->session().apply(
-        QStringLiteral("ring"),
+    put(QStringLiteral("ring"),
         doc().added("Crop",
                     document::Line{linework::lineThrough({{5, 5}, {25, 5}, {25, 25}, {5, 25}}, {}, true),
                                    document::LineStyle::Plain},
@@ -584,8 +580,7 @@ TEST_F(Ground, ACroppedCloudShowsAndTakesOnlyWhatLiesInside) {
 TEST_F(Ground, AGridIsSampledInsideALine) {
     plateau();
     ObjectId ring;
-    window->session().apply(
-        QStringLiteral("ring"),
+    put(QStringLiteral("ring"),
         doc().added("Field",
                     document::Line{linework::lineThrough({{1, 1}, {19, 1}, {19, 19}, {1, 19}}, {}, true),
                                    document::LineStyle::Plain},
@@ -634,9 +629,8 @@ TEST_F(Ground, SourcesAreSwitchedAndRemovedInTheFacts) {
 TEST_F(Ground, BandsHaveTheirTableOfAreas) {
     demo();
     const ObjectId ground = named<document::Surface>("Ground");
-    window->session().apply(QStringLiteral("bands"),
-                            document::changed<document::Surface>(
-                                doc(), ground, [](auto& s) { s.style.bands = document::Bands::Slope; }));
+    put(QStringLiteral("bands"), document::changed<document::Surface>(
+                                     doc(), ground, [](auto& s) { s.style.bands = document::Bands::Slope; }));
     window->settle();
     window->bench()->setCurrentWidget(window->tables());
     auto* choice = window->tables()->findChild<QComboBox*>();
@@ -655,10 +649,9 @@ TEST_F(Ground, BandsHaveTheirTableOfAreas) {
 TEST_F(Ground, AFitPointIsAddedFromTheWorstPlace) {
     demo();
     const ObjectId ground = named<document::Surface>("Ground");
-    window->session().apply(QStringLiteral("against"),
-                            document::changed<document::Surface>(doc(), ground, [&](document::Surface& s) {
-                                s.fit.source = named<document::Cloud>("knoll");
-                            }));
+    put(QStringLiteral("against"),
+        document::changed<document::Surface>(
+            doc(), ground, [&](document::Surface& s) { s.fit.source = named<document::Cloud>("knoll"); }));
     window->settle();
     select(ground);
     window->bench()->setCurrentWidget(window->fit());

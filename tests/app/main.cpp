@@ -3,7 +3,7 @@
 #include <QApplication>
 #include <QStandardPaths>
 
-#include "app/shell/theme.h"
+#include "app/base/theme.h"
 
 int main(int argc, char** argv) {
     testing::InitGoogleTest(&argc, argv);

@@ -1,11 +1,12 @@
+#include <QDir>
 #include <QPlainTextEdit>
 #include <QProcess>
 #include <QSpinBox>
 
 #include "app/sheet/sheet_painter.h"
-#include "app/shell/finder.h"
-#include "app/tools/import_dialog.h"
-#include "app/tools/label_style_dialog.h"
+#include "app/window/finder.h"
+#include "app/window/import_dialog.h"
+#include "app/window/label_style_dialog.h"
 #include "core/document/edit.h"
 #include "core/format/project_file.h"
 #include "window_test.h"
@@ -82,11 +83,10 @@ TEST_F(Project, LinesComeInFromVectorFiles) {
 TEST_F(Project, SavesOpensAndTheJournalBringsBackWhatACrashTook) {
     demo();
     const QString path = QString::fromStdString(folder / "q.erdwerk");
-    ASSERT_TRUE(window->session().saveAs(path));
+    ASSERT_TRUE(window->session().saveAndWait(path));
     const ObjectId set = named<document::Points>("survey");
-    window->session().apply(QStringLiteral("Raise a point"),
-                            document::setPointHeight(doc(), {set, 3}, 400.0));
-    window->session().apply(QStringLiteral("Rename"), document::rename(doc(), set, "crew 2"));
+    put(QStringLiteral("Raise a point"), document::setPointHeight(doc(), {set, 3}, 400.0));
+    put(QStringLiteral("Rename"), document::rename(doc(), set, "crew 2"));
     window->settle();
     // The process dies: another one opens what lies on the disk.
     const std::string copy = folder / "copy.erdwerk";
@@ -95,7 +95,8 @@ TEST_F(Project, SavesOpensAndTheJournalBringsBackWhatACrashTook) {
     Session other;
     const auto opened = other.open(QString::fromStdString(copy));
     ASSERT_TRUE(opened);
-    EXPECT_TRUE(opened->contains(QStringLiteral("2 unsaved changes")));
+    EXPECT_EQ(other.recovery().what, (std::vector<std::string>{"Raise a point", "Rename"}));
+    EXPECT_TRUE(other.recovery().problem.empty());
     EXPECT_EQ(*other.document().get<document::Points>(set)->set[3].height, 400.0);
     EXPECT_EQ(other.document().nameOf(set), "crew 2");
     other.undo();
@@ -106,19 +107,22 @@ TEST_F(Project, SavesOpensAndTheJournalBringsBackWhatACrashTook) {
 TEST_F(Project, AnUnnamedProjectSurvivesACrash) {
     demo();
     const ObjectId set = named<document::Points>("survey");
-    window->session().apply(QStringLiteral("Raise"), document::setPointHeight(doc(), {set, 3}, 401.0));
+    put(QStringLiteral("Raise"), document::setPointHeight(doc(), {set, 3}, 401.0));
     const QString folderOf = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
     const QString mine =
-        folderOf + QStringLiteral("/unnamed-%1-journal.jsonl").arg(QCoreApplication::applicationPid());
-    // As left by a process that is gone.
-    const QString lost = folderOf + QStringLiteral("/unnamed-999999999-journal.jsonl");
-    QFile::remove(lost);
-    ASSERT_TRUE(QFile::copy(mine, lost));
+        QDir(folderOf)
+            .entryInfoList({QStringLiteral("unnamed-*-journal.jsonl")}, QDir::Files, QDir::Time)
+            .front()
+            .filePath();
+    // As left by a process that is gone: a journal without anybody who holds it.
+    const QString lost = folderOf + QStringLiteral("/unnamed-lost");
+    QFile::remove(lost + QStringLiteral("-journal.jsonl"));
+    ASSERT_TRUE(QFile::copy(mine, lost + QStringLiteral("-journal.jsonl")));
     EXPECT_TRUE(Session::lostProjects().contains(lost));
     ASSERT_TRUE(window->session().recoverLost(lost));
     window->settle();
     EXPECT_EQ(*doc().get<document::Points>(set)->set[3].height, 401.0);
-    EXPECT_FALSE(QFile::exists(lost));
+    EXPECT_FALSE(QFile::exists(lost + QStringLiteral("-journal.jsonl")));
     EXPECT_TRUE(window->session().isChanged());
 }
 
@@ -168,7 +172,7 @@ TEST_F(Project, LabelsAndDescriptionFollowTheGeometry) {
     const auto before = derived().parcels.begin()->second->description;
     auto moved = doc().get<document::Line>(boundary)->line;
     moved.vertices[0].place.x -= 10;
-    window->session().apply(QStringLiteral("Move"), document::setLine(doc(), boundary, moved));
+    put(QStringLiteral("Move"), document::setLine(doc(), boundary, moved));
     window->settle();
     EXPECT_EQ(derived().labels.at(label)->below, "70.11");
     EXPECT_NE(derived().parcels.begin()->second->description, before);
@@ -244,8 +248,7 @@ TEST_F(Project, TheFinderRunsToolsAndSelectsThings) {
 
 TEST_F(Project, HistoryGoesToAnyStep) {
     demo();
-    for (int i = 0; i < 4; ++i)
-        window->session().apply(QStringLiteral("Step %1").arg(i), doc().added("G", document::Group{}));
+    for (int i = 0; i < 4; ++i) put(QStringLiteral("Step %1").arg(i), doc().added("G", document::Group{}));
     window->settle();
     window->session().goTo(1);
     EXPECT_EQ(doc().all<document::Group>().size(), 4U);

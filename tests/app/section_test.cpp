@@ -8,7 +8,7 @@
 #include <array>
 
 #include "app/plan/plan_painter.h"
-#include "app/shell/finder.h"
+#include "app/window/finder.h"
 
 namespace erdwerk::app {
 namespace {

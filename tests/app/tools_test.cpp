@@ -1,4 +1,4 @@
-#include "app/tools/draw_line_tool.h"
+#include "app/tools/draw_line.h"
 #include "core/document/edit.h"
 #include "window_test.h"
 

@@ -17,7 +17,7 @@
 #include <QTimer>
 #include <QtTest/QTest>
 
-#include "app/shell/main_window.h"
+#include "app/window/main_window.h"
 #include "support/geometry.h"
 
 namespace erdwerk::app {
@@ -47,6 +47,11 @@ protected:
         return id;
     }
 
+    /// An edit that was worked out in the test.
+    void put(const QString& what, const document::Document& next) {
+        ASSERT_TRUE(window->session().edit(
+            what, [next](const document::Document&) -> Result<document::Edited> { return next; }));
+    }
     void look(geometry::Vec2 centre, double scale) {
         window->plan()->setView(centre, scale);
         window->settle();

@@ -6,9 +6,9 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include "app/shell/theme.h"
-#include "core/document/edit.h"
+#include "app/base/theme.h"
 #include "core/format/output.h"
+#include "core/operations/ground.h"
 
 namespace erdwerk::app {
 
@@ -132,9 +132,7 @@ void FindingsPage::fillAccepted() {
         back->setStyleSheet(QStringLiteral("padding: 1px 6px;"));
         back->setFocusPolicy(Qt::NoFocus);
         connect(back, &QPushButton::clicked, this, [this, a = all[i]] {
-            auto settings = session_.document().settings();
-            std::erase(settings.accepted, a);
-            session_.apply(tr("No longer accept a finding"), session_.document().withSettings(settings));
+            session_.edit(tr("No longer accept a finding"), operations::takeBackAcceptance(a));
         });
         list_->setItemWidget(item, 2, back);
         item->setSizeHint(0, QSize(0, 27));
@@ -187,12 +185,11 @@ void FindingsPage::askReason() {
 
 void FindingsPage::accept(const QString& reason) {
     if (!asked_ || reason.trimmed().isEmpty()) return;
-    const auto next =
-        document::accept(session_.document(), check::acceptance(*asked_, reason.trimmed().toStdString()));
+    const auto edit = operations::accept(check::acceptance(*asked_, reason.trimmed().toStdString()));
     asked_.reset();
     reason_->hide();
     list_->setFocus();
-    session_.apply(tr("Accept a finding"), next);
+    session_.edit(tr("Accept a finding"), edit);
 }
 
 void FindingsPage::go(int index) {
@@ -213,12 +210,11 @@ void FindingsPage::apply(int finding, std::size_t fix) {
     if (finding < 0 || static_cast<std::size_t>(finding) >= snapshot->findings.size()) return;
     const auto& f = snapshot->findings[static_cast<std::size_t>(finding)];
     if (fix >= f.fixes.size()) return;
-    // A fix knows the project as it was when the finding was found: points by number, places, heights.
-    if (!difference(snapshot->derived.document, session_.document()).empty()) {
-        Q_EMIT session_.message(tr("The findings are being worked out again; then press once more"), false);
-        return;
-    }
-    session_.apply(QString::fromStdString(f.fixes[fix].label), f.fixes[fix].apply(session_.document()));
+    // A fix knows what the finding is about as it was when it was found: points by number, places, heights.
+    session_.edit(QString::fromStdString(f.fixes[fix].label),
+                  document::onlyWhileSame(snapshot->derived.document, f.objects,
+                                          [apply = f.fixes[fix].apply](const document::Document& d)
+                                              -> Result<document::Edited> { return apply(d); }));
 }
 
 bool FindingsPage::eventFilter(QObject* watched, QEvent* event) {

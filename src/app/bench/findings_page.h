@@ -7,7 +7,7 @@
 #include <QTreeWidget>
 #include <QWidget>
 
-#include "app/shell/session.h"
+#include "app/base/session.h"
 
 namespace erdwerk::app {
 

@@ -7,8 +7,8 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "app/base/theme.h"
 #include "app/plan/dense_layers.h"
-#include "app/shell/theme.h"
 #include "core/document/edit.h"
 #include "core/document/mend.h"
 
@@ -126,9 +126,11 @@ FitPage::FitPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     connect(worst_, &QTreeWidget::itemClicked, this, &FitPage::go);
     connect(map_, &QCheckBox::clicked, this, [this](bool on) {
         if (surface_)
-            session_.apply(tr("Map of the fit check"),
-                           document::changed<document::Surface>(session_.document(), surface_,
-                                                                [on](auto& s) { s.style.deviation = on; }));
+            session_.edit(tr("Map of the fit check"),
+                          [on, id = surface_](const document::Document& d) -> Result<document::Edited> {
+                              return document::changed<document::Surface>(
+                                  d, id, [on](auto& s) { s.style.deviation = on; });
+                          });
     });
     connect(&session_, &Session::resultsChanged, this, &FitPage::refresh);
     connect(&session_, &Session::selectionChanged, this, &FitPage::refresh);
@@ -248,9 +250,11 @@ void FitPage::addPoint() {
     const int row =
         worst_->currentItem() != nullptr ? worst_->indexOfTopLevelItem(worst_->currentItem()) : -1;
     if (!shown_ || row < 0 || static_cast<std::size_t>(row) >= shown_->worst.size()) return;
-    session_.apply(tr("Add the source's point"),
-                   document::addToSurface(session_.document(), surface_, "Points from the source",
-                                          {shown_->worst[static_cast<std::size_t>(row)].point}, "fit"));
+    session_.edit(tr("Add the source's point"),
+                  [id = surface_, point = shown_->worst[static_cast<std::size_t>(row)].point](
+                      const document::Document& d) -> Result<document::Edited> {
+                      return document::addToSurface(d, id, "Points from the source", {point}, "fit");
+                  });
 }
 
 bool FitPage::eventFilter(QObject* watched, QEvent* event) {

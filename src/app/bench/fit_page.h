@@ -6,7 +6,7 @@
 #include <QTableWidget>
 #include <QTreeWidget>
 
-#include "app/shell/session.h"
+#include "app/base/session.h"
 
 namespace erdwerk::app {
 

@@ -4,11 +4,10 @@
 #include <QSplitter>
 #include <QVBoxLayout>
 
-#include "app/shell/theme.h"
+#include "app/base/theme.h"
 #include "app/tools/tool.h"
 #include "core/base/notation.h"
-#include "core/document/edit.h"
-#include "core/linework/edit.h"
+#include "core/operations/lines.h"
 #include "core/terrain/trace.h"
 
 namespace erdwerk::app {
@@ -169,63 +168,34 @@ void GradesPage::fillTable(const linework::ResolvedLine& r, const linework::Line
 
 void GradesPage::setRule(std::size_t vertex, linework::HeightRule rule, bool preview) {
     if (!line_) return;
-    const auto& base = session_.history().current();
-    const auto* payload = base.get<document::Line>(*line_);
-    if (payload == nullptr) return;
-    const auto next = linework::setRule(payload->line, vertex, std::move(rule));
-    if (!next) return;
-    const auto document = document::setLine(base, *line_, *next);
+    const auto edit = operations::setRule(*line_, vertex, std::move(rule));
     if (preview)
-        session_.preview(document);
+        session_.preview(edit);
     else
-        session_.apply(tr("Set the height of point %1").arg(vertex + 1), document);
+        session_.edit(tr("Set the height of point %1").arg(vertex + 1), edit);
 }
 
 void GradesPage::edited(int row, int column) {
     if (filling_ || !line_ || row < 0) return;
     const QString text = table_->item(row, column)->text().trimmed();
-    const auto& document = session_.document();
-    const auto* payload = document.get<document::Line>(*line_);
     const auto vertex = static_cast<std::size_t>(row);
-    if (payload == nullptr || vertex >= payload->line.vertices.size()) return;
-    const auto refuse = [this](const std::string& reason) {
-        Q_EMIT session_.message(QString::fromStdString(reason), true);
-        // The cell shows again what holds; done later, since the table is still in its own edit.
-        QMetaObject::invokeMethod(this, &GradesPage::refresh, Qt::QueuedConnection);
-    };
+    bool done = false;
     if (column == Station) {
-        const auto station = parseStation(text.toStdString(), document.settings().display);
-        const auto path = planPath(payload->line);
-        const std::size_t segment = segmentOf(payload->line, vertex);
-        if (!station) return refuse(station.error().text);
-        double base = 0;
-        for (std::size_t s = 0; s < segment; ++s) base += lengthOf(path[s]);
-        const auto next =
-            linework::moveGradePoint(payload->line, vertex, (*station - base) / lengthOf(path[segment]));
-        if (!next) return refuse(next.error().text);
-        return session_.apply(tr("Move a grade point"), document::setLine(document, *line_, *next));
+        const auto station = parseStation(text.toStdString(), session_.document().settings().display);
+        if (station)
+            done = session_.edit(tr("Move a grade point"),
+                                 operations::moveGradePointTo(*line_, vertex, *station));
+        else
+            Q_EMIT session_.message(QString::fromStdString(station.error().text), true);
+    } else {
+        const std::string typed = text.toStdString();
+        const auto edit = column == Ahead || column == Back
+                              ? operations::setTypedGrade(*line_, vertex, column == Back, typed)
+                              : operations::setTypedRule(*line_, vertex, typed);
+        done = session_.edit(tr("Set the height of point %1").arg(vertex + 1), edit);
     }
-    auto rule = ruleFromEntry(document, text);
-    if (!rule) return refuse(rule.error().text);
-    const std::size_t count = payload->line.vertices.size();
-    if (column == Ahead || column == Back) {
-        auto grade = *rule;
-        // A bare number in a grade column is per cent.
-        if (const auto* fixed = std::get_if<linework::FixedHeight>(&grade))
-            grade = linework::GradeFromPrevious{Grade::percent(fixed->height)};
-        if (const auto* rise = std::get_if<linework::RiseFromPrevious>(&grade))
-            grade = linework::GradeFromPrevious{Grade::percent(rise->rise)};
-        if (!std::holds_alternative<linework::GradeFromPrevious>(grade))
-            return refuse("type a grade like 2% or a ratio like 3:1");
-        const double value = std::get<linework::GradeFromPrevious>(grade).grade.riseOverRun();
-        if (column == Ahead)
-            return setRule((vertex + 1) % count, linework::GradeFromPrevious{Grade::riseOverRun(value)},
-                           false);
-        return setRule(vertex, linework::GradeFromPrevious{Grade::riseOverRun(-value)}, false);
-    }
-    if (vertex == 0 && !payload->line.closed && isRelative(*rule))
-        return refuse("the first point has no point before it to rise from");
-    setRule(vertex, *rule, false);
+    // The cell shows again what holds; done later, since the table is still in its own edit.
+    if (!done) QMetaObject::invokeMethod(this, &GradesPage::refresh, Qt::QueuedConnection);
 }
 
 void GradesPage::showHover() {

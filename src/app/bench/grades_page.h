@@ -5,8 +5,8 @@
 #include <QTableWidget>
 #include <QWidget>
 
+#include "app/base/session.h"
 #include "app/section/section_view.h"
-#include "app/shell/session.h"
 
 namespace erdwerk::app {
 

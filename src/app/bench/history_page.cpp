@@ -1,6 +1,6 @@
 #include "app/bench/history_page.h"
 
-#include "app/shell/theme.h"
+#include "app/base/theme.h"
 
 namespace erdwerk::app {
 

@@ -3,7 +3,7 @@
 
 #include <QListWidget>
 
-#include "app/shell/session.h"
+#include "app/base/session.h"
 
 namespace erdwerk::app {
 

@@ -1,6 +1,6 @@
 #include "app/bench/point_model.h"
 
-#include "app/shell/theme.h"
+#include "app/base/theme.h"
 #include "core/base/notation.h"
 #include "core/document/edit.h"
 
@@ -75,7 +75,6 @@ bool PointModel::setData(const QModelIndex& index, const QVariant& value, int ro
     const auto* set = points();
     if (role != Qt::EditRole || set == nullptr || static_cast<std::size_t>(index.row()) >= set->size())
         return false;
-    auto p = (*set)[static_cast<std::size_t>(index.row())];
     const std::string text = value.toString().trimmed().toStdString();
     const auto number = parseNumber(text);
     const bool figure = index.column() >= Easting && index.column() <= Height;
@@ -83,28 +82,25 @@ bool PointModel::setData(const QModelIndex& index, const QVariant& value, int ro
         Q_EMIT session_.message(tr("'%1' is not a number").arg(QString::fromStdString(text)), true);
         return false;
     }
-    switch (index.column()) {
-        case Number:
-            p.number = text;
-            break;
-        case Easting:
-            p.plan.x = *number;
-            break;
-        case Northing:
-            p.plan.y = *number;
-            break;
-        case Height:
-            p.height = number;
-            break;
-        case Code:
-            p.code = text;
-            break;
-        default:
-            p.note = text;
-    }
-    session_.apply(tr("Edit point %1").arg(QString::fromStdString(p.number)),
-                   document::setPoint(session_.document(), {set_, static_cast<std::size_t>(index.row())}, p));
-    return true;
+    const auto change = [text, number, column = index.column()](survey::SurveyPoint& p) {
+        if (column == Number) p.number = text;
+        if (column == Easting) p.plan.x = *number;
+        if (column == Northing) p.plan.y = *number;
+        if (column == Height) p.height = number;
+        if (column == Code) p.code = text;
+        if (column == Note) p.note = text;
+    };
+    const auto row = static_cast<std::size_t>(index.row());
+    return session_.edit(tr("Edit point %1").arg(QString::fromStdString((*set)[row].number)),
+                         [ref = document::PointRef{set_, row},
+                          change](const document::Document& d) -> Result<document::Edited> {
+                             const auto* points = d.get<document::Points>(ref.set);
+                             if (points == nullptr || ref.index >= points->set.size())
+                                 return badInput("the point is gone");
+                             auto p = points->set[ref.index];
+                             change(p);
+                             return document::setPoint(d, ref, std::move(p));
+                         });
 }
 
 }  // namespace erdwerk::app

@@ -3,7 +3,7 @@
 
 #include <QAbstractTableModel>
 
-#include "app/shell/session.h"
+#include "app/base/session.h"
 
 namespace erdwerk::app {
 

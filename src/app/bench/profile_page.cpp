@@ -5,9 +5,10 @@
 #include <QSplitter>
 #include <QVBoxLayout>
 
-#include "app/shell/theme.h"
+#include "app/base/theme.h"
 #include "core/base/notation.h"
 #include "core/document/edit.h"
+#include "core/operations/records.h"
 
 namespace erdwerk::app {
 
@@ -73,18 +74,13 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : QWidget(parent), s
     });
     connect(ground_, &QComboBox::activated, this, [this](int i) {
         if (!profile_) return;
-        session_.apply(
-            tr("Choose the ground of a profile"),
-            document::changed<document::Profile>(session_.document(), *profile_, [&](document::Profile& p) {
-                p.ground = {ground_->itemData(i).toULongLong()};
-            }));
+        change(tr("Choose the ground of a profile"), [ground = ObjectId{ground_->itemData(i).toULongLong()}](
+                                                         document::Profile& p) { p.ground = ground; });
     });
     connect(exaggeration_, &QDoubleSpinBox::valueChanged, this, [this](double value) {
         if (filling_ || !profile_) return;
-        session_.apply(
-            tr("Set the exaggeration of a profile"),
-            document::changed<document::Profile>(session_.document(), *profile_,
-                                                 [&](document::Profile& p) { p.exaggeration = value; }));
+        change(tr("Set the exaggeration of a profile"),
+               [value](document::Profile& p) { p.exaggeration = value; });
     });
     connect(add_, &QPushButton::clicked, this, &ProfilePage::addPvi);
     connect(remove_, &QPushButton::clicked, this, &ProfilePage::removePvi);
@@ -92,14 +88,12 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : QWidget(parent), s
     connect(section_, &SectionView::handleClicked, this,
             [this](std::size_t i) { table_->setCurrentCell(static_cast<int>(i), Height); });
     const auto drag = [this](std::size_t i, double station, double height, bool preview) {
-        const auto* p = session_.history().current().get<document::Profile>(profile_.value_or(ObjectId{}));
-        if (p == nullptr || i >= p->design.size()) return;
-        auto design = p->design;
-        const double low = i > 0 ? design[i - 1].station + 0.01 : station;
-        const double high = i + 1 < design.size() ? design[i + 1].station - 0.01 : station;
-        design[i].station = std::round(std::clamp(station, low, std::max(low, high)) * 100) / 100;
-        design[i].height = std::round(height * 1000) / 1000;
-        setDesign(std::move(design), tr("Move PVI %1").arg(i + 1), preview);
+        if (!profile_) return;
+        const auto edit = operations::movePvi(*profile_, i, station, height);
+        if (preview)
+            session_.preview(edit);
+        else
+            session_.edit(tr("Move PVI %1").arg(i + 1), edit);
     };
     connect(section_, &SectionView::handleDragged, this,
             [drag](std::size_t i, double s, double h) { drag(i, s, h, true); });
@@ -245,94 +239,34 @@ void ProfilePage::fillTable(const std::vector<route::Pvi>& design) {
     filling_ = false;
 }
 
-void ProfilePage::setDesign(std::vector<route::Pvi> design, const QString& what, bool preview) {
-    if (!profile_) return;
-    if (const auto valid = route::validate(design); !valid && !design.empty()) {
-        if (!preview) {
-            Q_EMIT session_.message(QString::fromStdString(valid.error().text), true);
-            session_.endPreview();
-            QMetaObject::invokeMethod(this, &ProfilePage::refresh, Qt::QueuedConnection);
-        }
-        return;
-    }
-    const auto next = document::changed<document::Profile>(
-        session_.history().current(), *profile_, [&](document::Profile& p) { p.design = std::move(design); });
-    if (preview)
-        session_.preview(next);
-    else
-        session_.apply(what, next);
+void ProfilePage::change(const QString& what, const std::function<void(document::Profile&)>& change) {
+    session_.edit(what, [&, id = *profile_](const document::Document& d) -> Result<document::Edited> {
+        return document::changed<document::Profile>(d, id, change);
+    });
 }
 
 void ProfilePage::edited(int row, int column) {
-    const auto* p = profile();
-    if (filling_ || p == nullptr || row < 0 || static_cast<std::size_t>(row) >= p->design.size()) return;
-    auto design = p->design;
-    auto& pvi = design[static_cast<std::size_t>(row)];
+    if (filling_ || !profile_ || row < 0) return;
     const std::string text = table_->item(row, column)->text().toStdString();
-    const auto refuse = [this](const QString& reason) {
-        Q_EMIT session_.message(reason, true);
+    using operations::PviFigure;
+    const auto figure =
+        column == Station
+            ? PviFigure::Station
+            : (column == CurveLength ? PviFigure::CurveLength
+                                     : (column == GradeIn ? PviFigure::GradeIn : PviFigure::Height));
+    if (!session_.edit(tr("Edit PVI %1").arg(row + 1),
+                       operations::typePvi(*profile_, static_cast<std::size_t>(row), figure, text)))
         QMetaObject::invokeMethod(this, &ProfilePage::refresh, Qt::QueuedConnection);
-    };
-    if (column == Station) {
-        const auto station = parseStation(text, session_.document().settings().display);
-        if (!station) return refuse(QString::fromStdString(station.error().text));
-        pvi.station = *station;
-    } else if (column == CurveLength) {
-        const auto value = parseNumber(text);
-        if (!value) return refuse(tr("'%1' is not a length").arg(QString::fromStdString(text)));
-        pvi.curveLength = *value;
-    } else {
-        const auto entry = parseHeightEntry(text);
-        if (!entry) return refuse(QString::fromStdString(entry.error().text));
-        const double before = row > 0 ? design[static_cast<std::size_t>(row) - 1].height : pvi.height;
-        const double run = row > 0 ? pvi.station - design[static_cast<std::size_t>(row) - 1].station : 0;
-        if (const auto* height = std::get_if<TypedHeight>(&*entry))
-            pvi.height = column == GradeIn ? before + height->height / 100 * run : height->height;
-        else if (const auto* rise = std::get_if<TypedRise>(&*entry))
-            pvi.height = column == GradeIn ? before + rise->rise / 100 * run : before + rise->rise;
-        else if (const auto* grade = std::get_if<TypedGrade>(&*entry))
-            pvi.height = before + grade->grade.riseOverRun() * run;
-        else
-            return refuse(tr("A PVI takes a height, a rise, a grade or a ratio"));
-    }
-    setDesign(std::move(design), tr("Edit PVI %1").arg(row + 1), false);
 }
 
 void ProfilePage::addPvi() {
-    const auto* p = profile();
-    const auto* a = alignment();
-    if (p == nullptr || a == nullptr) return;
-    auto design = p->design;
-    const auto it = session_.derived().profiles.find(*profile_);
-    const auto groundAt = [&](double s) {
-        return it != session_.derived().profiles.end() ? route::heightAt(it->second->ground, s).value_or(0)
-                                                       : 0.0;
-    };
-    if (design.size() < 2) {
-        design = {{a->startStation, groundAt(a->startStation), 0},
-                  {a->endStation(), groundAt(a->endStation()), 0}};
-    } else {
-        // In the middle of the longest stretch, on the design as it is.
-        std::size_t at = 0;
-        for (std::size_t i = 0; i + 1 < design.size(); ++i)
-            if (design[i + 1].station - design[i].station > design[at + 1].station - design[at].station)
-                at = i;
-        const double s = (design[at].station + design[at + 1].station) / 2;
-        const auto h = route::designAt(design, s);
-        design.insert(design.begin() + static_cast<std::ptrdiff_t>(at) + 1,
-                      {s, h ? h->height : groundAt(s), 0});
-    }
-    setDesign(std::move(design), tr("Add a PVI"), false);
+    if (profile_) session_.edit(tr("Add a PVI"), operations::addPvi(session_.results(), *profile_));
 }
 
 void ProfilePage::removePvi() {
-    const auto* p = profile();
     const int row = table_->currentRow();
-    if (p == nullptr || row < 0 || static_cast<std::size_t>(row) >= p->design.size()) return;
-    auto design = p->design;
-    design.erase(design.begin() + row);
-    if (design.size() < 2) design.clear();
-    setDesign(std::move(design), tr("Remove a PVI"), false);
+    if (profile_ && row >= 0)
+        session_.edit(tr("Remove a PVI"), operations::removePvi(*profile_, static_cast<std::size_t>(row)));
 }
 
 void ProfilePage::showHover() {

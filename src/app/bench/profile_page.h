@@ -8,8 +8,8 @@
 #include <QTableWidget>
 #include <QWidget>
 
+#include "app/base/session.h"
 #include "app/section/section_view.h"
-#include "app/shell/session.h"
 
 namespace erdwerk::app {
 
@@ -27,7 +27,7 @@ private:
     void refresh();
     void fillTable(const std::vector<route::Pvi>& design);
     void edited(int row, int column);
-    void setDesign(std::vector<route::Pvi> design, const QString& what, bool preview);
+    void change(const QString& what, const std::function<void(document::Profile&)>& change);
     void addPvi();
     void removePvi();
     void showHover();

@@ -11,7 +11,7 @@
 #include <QSplitter>
 #include <QVBoxLayout>
 
-#include "app/shell/theme.h"
+#include "app/base/theme.h"
 #include "app/tools/tool.h"
 #include "core/format/table_file.h"
 

@@ -8,9 +8,9 @@
 #include <QToolButton>
 #include <set>
 
+#include "app/base/latest_worker.h"
+#include "app/base/session.h"
 #include "app/section/section_view.h"
-#include "app/shell/latest_worker.h"
-#include "app/shell/session.h"
 #include "core/document/dense_source.h"
 #include "core/terrain/section.h"
 

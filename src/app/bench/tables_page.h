@@ -8,7 +8,7 @@
 #include <QTableWidget>
 #include <QWidget>
 
-#include "app/shell/session.h"
+#include "app/base/session.h"
 
 namespace erdwerk::app {
 

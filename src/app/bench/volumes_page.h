@@ -6,8 +6,8 @@
 #include <QLabel>
 #include <QTableWidget>
 
+#include "app/base/session.h"
 #include "app/plan/dense_layers.h"
-#include "app/shell/session.h"
 #include "core/document/volume_report.h"
 
 namespace erdwerk::app {

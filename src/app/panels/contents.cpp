@@ -1,11 +1,12 @@
 #include "app/panels/contents.h"
 
 #include <QHeaderView>
+#include <QKeyEvent>
 #include <QPainter>
 #include <algorithm>
 #include <map>
 
-#include "app/shell/theme.h"
+#include "app/base/theme.h"
 #include "core/document/edit.h"
 
 namespace erdwerk::app {
@@ -134,6 +135,14 @@ void Contents::refresh() {
     showSelection();
 }
 
+void Contents::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Delete && state() != EditingState) {
+        Q_EMIT deletePressed();
+        return;
+    }
+    QTreeWidget::keyPressEvent(event);
+}
+
 void Contents::showSelection() {
     filling_ = true;
     clearSelection();
@@ -152,17 +161,22 @@ void Contents::renamed(QTreeWidgetItem* item) {
     const auto& document = session_.document();
     const auto object = document.find(id);
     if (!object) return;
-    if (const auto* group = std::get_if<document::Group>(&object->payload);
-        group != nullptr && group->visible != (item->checkState(0) == Qt::Checked)) {
-        const auto next = document::changed<document::Group>(
-            document, id, [](document::Group& g) { g.visible = !g.visible; });
+    // The tree is still in its own edit: what is meant is done after it.
+    const auto later = [this](const QString& what, document::Edit edit) {
         QMetaObject::invokeMethod(
-            this, [this, next] { session_.apply(tr("Show or hide a group"), next); }, Qt::QueuedConnection);
-        return;
-    }
-    const auto next = document::rename(document, id, item->text(0).trimmed().toStdString());
-    QMetaObject::invokeMethod(
-        this, [this, next] { session_.apply(tr("Rename"), next); }, Qt::QueuedConnection);
+            this, [this, what, edit = std::move(edit)] { session_.edit(what, edit); }, Qt::QueuedConnection);
+    };
+    const bool shown = item->checkState(0) == Qt::Checked;
+    if (const auto* group = std::get_if<document::Group>(&object->payload);
+        group != nullptr && group->visible != shown)
+        return later(tr("Show or hide a group"),
+                     [id, shown](const document::Document& d) -> Result<document::Edited> {
+                         return document::changed<document::Group>(
+                             d, id, [shown](document::Group& g) { g.visible = shown; });
+                     });
+    later(tr("Rename"),
+          [id, name = item->text(0).trimmed().toStdString()](const document::Document& d)
+              -> Result<document::Edited> { return document::rename(d, id, name); });
 }
 
 }  // namespace erdwerk::app

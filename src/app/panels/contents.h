@@ -3,7 +3,7 @@
 
 #include <QTreeWidget>
 
-#include "app/shell/session.h"
+#include "app/base/session.h"
 
 namespace erdwerk::app {
 
@@ -14,6 +14,10 @@ public:
 
 Q_SIGNALS:
     void showObject(ObjectId id);
+    void deletePressed();
+
+protected:
+    void keyPressEvent(QKeyEvent* event) override;
 
 private:
     void refresh();

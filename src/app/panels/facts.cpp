@@ -7,11 +7,11 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include "app/shell/theme.h"
+#include "app/base/theme.h"
 #include "app/tools/tool.h"
 #include "core/base/notation.h"
 #include "core/document/edit.h"
-#include "core/linework/edit.h"
+#include "core/operations/ground.h"
 
 namespace erdwerk::app {
 
@@ -108,8 +108,13 @@ void Facts::fact(const QString& name, const QString& value) {
     form_->addRow(name, label);
 }
 
+void Facts::later(const QString& what, document::Edit edit) {
+    QMetaObject::invokeMethod(
+        this, [this, what, edit = std::move(edit)] { session_.edit(what, edit); }, Qt::QueuedConnection);
+}
+
 void Facts::entry(const QString& name, const QString& value,
-                  std::function<Result<Document>(const QString&)> edit) {
+                  std::function<Result<Document>(const Document&, const QString&)> edit) {
     auto* line = new QLineEdit(value);
     line->setAccessibleName(name);
     line->setObjectName(QStringLiteral("fact:") + name);
@@ -117,36 +122,44 @@ void Facts::entry(const QString& name, const QString& value,
     connect(line, &QLineEdit::editingFinished, this, [this, line, name, value, edit = std::move(edit)] {
         if (!line->isModified() || line->text() == value) return;
         line->setModified(false);
-        const auto next = edit(line->text());
-        if (!next) {
-            Q_EMIT session_.message(text(next.error().text), true);
+        const QString typed = line->text();
+        // What cannot be read is said at once, and the entry shows again what holds.
+        if (const auto tried = edit(session_.document(), typed); !tried) {
+            Q_EMIT session_.message(text(tried.error().text), true);
             line->setText(value);
             return;
         }
-        // The panel is made anew by the edit; this entry must not be in use then.
-        QMetaObject::invokeMethod(
-            this,
-            [this, name, document = *next] { session_.apply(tr("Set %1").arg(name.toLower()), document); },
-            Qt::QueuedConnection);
+        later(tr("Set %1").arg(name.toLower()), [edit, typed](const Document& d) -> Result<document::Edited> {
+            auto next = edit(d, typed);
+            if (!next) return tl::unexpected(next.error());
+            return document::Edited(std::move(*next));
+        });
     });
     form_->addRow(name, line);
 }
 
-void Facts::check(const QString& name, bool value, std::function<Document(bool)> edit) {
+void Facts::typedEntry(const QString& name, const QString& value,
+                       std::function<document::Edit(std::string)> edit) {
+    entry(name, value, [edit = std::move(edit)](const Document& d, const QString& typed) -> Result<Document> {
+        auto done = edit(typed.toStdString())(d);
+        if (!done) return tl::unexpected(done.error());
+        return std::move(done->document);
+    });
+}
+
+void Facts::check(const QString& name, bool value, std::function<Document(const Document&, bool)> edit) {
     auto* box = new QCheckBox(name);
     box->setChecked(value);
     box->setObjectName(QStringLiteral("fact:") + name);
     connect(box, &QCheckBox::toggled, this, [this, name, edit = std::move(edit)](bool on) {
-        const auto next = edit(on);
-        QMetaObject::invokeMethod(
-            this, [this, name, next] { session_.apply(tr("Set %1").arg(name.toLower()), next); },
-            Qt::QueuedConnection);
+        later(tr("Set %1").arg(name.toLower()),
+              [edit, on](const Document& d) -> Result<document::Edited> { return edit(d, on); });
     });
     form_->addRow(box);
 }
 
 void Facts::choice(const QString& name, const QStringList& texts, int current,
-                   std::function<Document(int)> edit) {
+                   std::function<Document(const Document&, int)> edit) {
     auto* box = new QComboBox;
     box->addItems(texts);
     box->setCurrentIndex(current);
@@ -155,21 +168,20 @@ void Facts::choice(const QString& name, const QStringList& texts, int current,
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     box->setMinimumContentsLength(6);
     connect(box, &QComboBox::activated, this, [this, name, edit = std::move(edit)](int i) {
-        const auto next = edit(i);
-        QMetaObject::invokeMethod(
-            this, [this, name, next] { session_.apply(tr("Set %1").arg(name.toLower()), next); },
-            Qt::QueuedConnection);
+        later(tr("Set %1").arg(name.toLower()),
+              [edit, i](const Document& d) -> Result<document::Edited> { return edit(d, i); });
     });
     form_->addRow(name, box);
 }
 
-void Facts::number(const QString& name, double value, double least, std::function<Document(double)> edit) {
+void Facts::number(const QString& name, double value, double least,
+                   std::function<Document(const Document&, double)> edit) {
     entry(name, text(formatExact(value)),
-          [least, name, edit = std::move(edit)](const QString& typed) -> Result<Document> {
+          [least, name, edit = std::move(edit)](const Document& d, const QString& typed) -> Result<Document> {
               const auto v = parseNumber(typed.toStdString());
               if (!v) return badInput("'" + typed.toStdString() + "' is not a number");
               if (*v < least) return badInput(name.toStdString() + " must be at least " + formatExact(least));
-              return edit(*v);
+              return edit(d, *v);
           });
 }
 
@@ -191,11 +203,12 @@ void Facts::common(ObjectId id) {
 void Facts::project() {
     const auto& document = session_.document();
     heading(text(document.settings().name));
-    entry(tr("Project"), text(document.settings().name), [this](const QString& typed) -> Result<Document> {
-        auto settings = session_.document().settings();
-        settings.name = typed.trimmed().toStdString();
-        return session_.document().withSettings(settings);
-    });
+    entry(tr("Project"), text(document.settings().name),
+          [](const Document& d, const QString& typed) -> Result<Document> {
+              auto settings = d.settings();
+              settings.name = typed.trimmed().toStdString();
+              return d.withSettings(settings);
+          });
     fact(tr("Unit"), QString::fromUtf8(unitSymbol(document.settings().display.unit).data()));
     fact(tr("Objects"), QString::number(document.objects().size()));
     auto* hint = new QLabel(tr("Select something to see its figures and settings here."));
@@ -218,41 +231,29 @@ void Facts::point(ObjectId set, std::size_t index) {
     const document::PointRef ref{set, index};
     const auto p = session_.document().get<document::Points>(set)->set[index];
     heading(tr("Point %1").arg(text(p.number)));
-    const auto change = [this, ref](const std::function<void(survey::SurveyPoint&)>& edit) {
-        auto next = session_.document().get<document::Points>(ref.set)->set[ref.index];
+    const auto change = [ref](const Document& d, const std::function<void(survey::SurveyPoint&)>& edit) {
+        const auto* points = d.get<document::Points>(ref.set);
+        if (points == nullptr || ref.index >= points->set.size()) return d;
+        auto next = points->set[ref.index];
         edit(next);
-        return document::setPoint(session_.document(), ref, next);
+        return document::setPoint(d, ref, next);
     };
-    entry(tr("Number"), text(p.number), [change](const QString& t) -> Result<Document> {
-        return change([&](auto& q) { q.number = t.trimmed().toStdString(); });
+    entry(tr("Number"), text(p.number), [change](const Document& d, const QString& t) -> Result<Document> {
+        return change(d, [&](auto& q) { q.number = t.trimmed().toStdString(); });
     });
     number(tr("Easting"), p.plan.x, -1e9,
-           [change](double v) { return change([&](auto& q) { q.plan.x = v; }); });
+           [change](const Document& d, double v) { return change(d, [&](auto& q) { q.plan.x = v; }); });
     number(tr("Northing"), p.plan.y, -1e9,
-           [change](double v) { return change([&](auto& q) { q.plan.y = v; }); });
-    entry(tr("Height"), p.height ? text(formatExact(*p.height)) : QString(),
-          [this, change, p](const QString& t) -> Result<Document> {
-              if (t.trimmed().isEmpty()) return change([](auto& q) { q.height.reset(); });
-              const auto typed = parseHeightEntry(t.toStdString());
-              if (!typed) return tl::unexpected(typed.error());
-              if (const auto* h = std::get_if<TypedHeight>(&*typed))
-                  return change([&](auto& q) { q.height = h->height; });
-              if (const auto* r = std::get_if<TypedRise>(&*typed); r != nullptr && p.height)
-                  return change([&](auto& q) { q.height = *p.height + r->rise; });
-              if (const auto* s = std::get_if<TypedSurface>(&*typed)) {
-                  const auto* surface =
-                      session_.derived().surface(session_.document().byName<document::Surface>(s->surface));
-                  const auto h = surface == nullptr ? std::nullopt : surface->heightAt(p.plan);
-                  if (!h) return badInput("there is no surface '" + s->surface + "' here");
-                  return change([&](auto& q) { q.height = *h + s->amount; });
-              }
-              return badInput("a point takes a height, a rise like +0.15, or =Surface");
-          });
-    entry(tr("Code"), text(p.code), [change](const QString& t) -> Result<Document> {
-        return change([&](auto& q) { q.code = t.trimmed().toStdString(); });
+           [change](const Document& d, double v) { return change(d, [&](auto& q) { q.plan.y = v; }); });
+    typedEntry(tr("Height"), p.height ? text(formatExact(*p.height)) : QString(),
+               [this, ref](std::string typed) {
+                   return operations::setTypedHeight(session_.results(), ref, std::move(typed));
+               });
+    entry(tr("Code"), text(p.code), [change](const Document& d, const QString& t) -> Result<Document> {
+        return change(d, [&](auto& q) { q.code = t.trimmed().toStdString(); });
     });
-    entry(tr("Note"), text(p.note), [change](const QString& t) -> Result<Document> {
-        return change([&](auto& q) { q.note = t.trimmed().toStdString(); });
+    entry(tr("Note"), text(p.note), [change](const Document& d, const QString& t) -> Result<Document> {
+        return change(d, [&](auto& q) { q.note = t.trimmed().toStdString(); });
     });
     if (const auto h = session_.derived().topHeight(p.plan))
         fact(tr("Surface here"), text(formatHeight(h, display)));
@@ -267,7 +268,7 @@ void Facts::points(ObjectId id) {
     fact(tr("Without height"), QString::number(without));
     objectChoice<document::Group>(
         tr("Group"), session_.document().find(id)->group,
-        [this, id](ObjectId g) { return document::setGroup(session_.document(), id, g); }, tr("none"));
+        [id](const Document& d, ObjectId g) { return document::setGroup(d, id, g); }, tr("none"));
 }
 
 void Facts::line(ObjectId id, std::optional<std::size_t> vertex) {
@@ -283,17 +284,8 @@ void Facts::line(ObjectId id, std::optional<std::size_t> vertex) {
         fact(tr("Place"), text(formatPosition(v.place.x, v.place.y, display)));
         fact(tr("Station"), text(formatStation(v.distance, display)));
         fact(tr("Height"), v.height ? text(formatHeight(v.height, display)) : text(v.problem));
-        entry(tr("Rule"), ruleText(document, payload->line.vertices[i].rule),
-              [this, id, i](const QString& t) -> Result<Document> {
-                  const auto rule = ruleFromEntry(session_.document(), t);
-                  if (!rule) return tl::unexpected(rule.error());
-                  const auto* on = session_.document().get<document::Line>(id);
-                  if (i == 0 && !on->line.closed && isRelative(*rule))
-                      return badInput("the first point has no point before it to rise from");
-                  auto next = linework::setRule(on->line, i, *rule);
-                  if (!next) return tl::unexpected(next.error());
-                  return document::setLine(session_.document(), id, std::move(*next));
-              });
+        typedEntry(tr("Rule"), ruleText(document, payload->line.vertices[i].rule),
+                   [id, i](std::string typed) { return operations::setTypedRule(id, i, std::move(typed)); });
         heading(tr("Line"));
     }
     if (r != nullptr) {
@@ -313,29 +305,26 @@ void Facts::line(ObjectId id, std::optional<std::size_t> vertex) {
     fact(tr("Grade points"),
          QString::number(payload->line.vertices.size() - cornersOf(payload->line).size()));
     choice(tr("Drawn as"), {tr("plain line"), tr("crest"), tr("toe")}, static_cast<int>(payload->style),
-           [this, id](int i) {
-               return document::changed<document::Line>(session_.document(), id, [i](document::Line& l) {
-                   l.style = static_cast<document::LineStyle>(i);
-               });
+           [id](const Document& d, int i) {
+               return document::changed<document::Line>(
+                   d, id, [i](document::Line& l) { l.style = static_cast<document::LineStyle>(i); });
            });
     objectChoice<document::Group>(
         tr("Group"), document.find(id)->group,
-        [this, id](ObjectId g) { return document::setGroup(session_.document(), id, g); }, tr("none"));
+        [id](const Document& d, ObjectId g) { return document::setGroup(d, id, g); }, tr("none"));
 }
 
 void Facts::group(ObjectId id) {
     const auto g = *session_.document().get<document::Group>(id);
     heading(text(session_.document().nameOf(id)));
-    check(tr("Shown"), g.visible, [this, id](bool on) {
-        return document::changed<document::Group>(session_.document(), id,
-                                                  [on](document::Group& x) { x.visible = on; });
+    check(tr("Shown"), g.visible, [id](const Document& d, bool on) {
+        return document::changed<document::Group>(d, id, [on](document::Group& x) { x.visible = on; });
     });
-    entry(tr("Colour"), text(g.colour), [this, id](const QString& t) -> Result<Document> {
+    entry(tr("Colour"), text(g.colour), [id](const Document& d, const QString& t) -> Result<Document> {
         if (!QColor::isValidColor(t.trimmed()))
             return badInput("'" + t.toStdString() + "' is not a colour; write it like #3F5C73");
-        return document::changed<document::Group>(session_.document(), id, [&](document::Group& x) {
-            x.colour = QColor(t.trimmed()).name().toStdString();
-        });
+        return document::changed<document::Group>(
+            d, id, [&](document::Group& x) { x.colour = QColor(t.trimmed()).name().toStdString(); });
     });
 }
 

@@ -5,7 +5,7 @@
 #include <QScrollArea>
 #include <functional>
 
-#include "app/shell/session.h"
+#include "app/base/session.h"
 
 namespace erdwerk::app {
 
@@ -42,21 +42,27 @@ private:
 
     void heading(const QString& text);
     void fact(const QString& name, const QString& value);
+    // Each control has an edit of the document that is the newest when it is used.
+    using Document = document::Document;
     /// An editable text; `edit` returns the next document or why the text cannot be read.
     void entry(const QString& name, const QString& value,
-               std::function<Result<document::Document>(const QString&)> edit);
-    void check(const QString& name, bool value, std::function<document::Document(bool)> edit);
+               std::function<Result<Document>(const Document&, const QString&)> edit);
+    /// The same for an edit that reads the text itself.
+    void typedEntry(const QString& name, const QString& value,
+                    std::function<document::Edit(std::string)> edit);
+    void check(const QString& name, bool value, std::function<Document(const Document&, bool)> edit);
     void choice(const QString& name, const QStringList& texts, int current,
-                std::function<document::Document(int)> edit);
+                std::function<Document(const Document&, int)> edit);
     /// A choice among objects, with none first.
     template <class T>
-    void objectChoice(const QString& name, ObjectId current, std::function<document::Document(ObjectId)> edit,
-                      const QString& none);
+    void objectChoice(const QString& name, ObjectId current,
+                      std::function<Document(const Document&, ObjectId)> edit, const QString& none);
     void number(const QString& name, double value, double least,
-                std::function<document::Document(double)> edit);
+                std::function<Document(const Document&, double)> edit);
 
-    /// Applies an edit after the panel has let go of the control that asked for it.
-    void later(const QString& what, const document::Document& next);
+    /// Does an edit after the panel has let go of the control that asked for it: the edit makes the panel
+    /// anew.
+    void later(const QString& what, document::Edit edit);
 
     Session& session_;
     QFormLayout* form_ = nullptr;
@@ -64,7 +70,7 @@ private:
 
 template <class T>
 void Facts::objectChoice(const QString& name, ObjectId current,
-                         std::function<document::Document(ObjectId)> edit, const QString& none) {
+                         std::function<Document(const Document&, ObjectId)> edit, const QString& none) {
     QStringList texts{none};
     std::vector<ObjectId> ids{ObjectId{}};
     int at = 0;
@@ -73,8 +79,9 @@ void Facts::objectChoice(const QString& name, ObjectId current,
         texts << QString::fromStdString(session_.document().nameOf(id));
         ids.push_back(id);
     }
-    choice(name, texts, at,
-           [ids, edit = std::move(edit)](int i) { return edit(ids[static_cast<std::size_t>(i)]); });
+    choice(name, texts, at, [ids, edit = std::move(edit)](const Document& d, int i) {
+        return edit(d, ids[static_cast<std::size_t>(i)]);
+    });
 }
 
 }  // namespace erdwerk::app

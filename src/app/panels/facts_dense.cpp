@@ -59,19 +59,20 @@ void Facts::cloud(ObjectId id) {
     fact(tr("Heights"), text(formatHeight(c.min().z, display) + " to " + formatHeight(c.max().z, display)));
     fact(tr("Spacing"), text(formatFixed(c.spacing(), 3)) + tr(" on average"));
     fact(tr("In memory"), tr("%1 MB").arg(static_cast<double>(c.memory()) / 1e6, 0, 'f', 1));
-    const auto edit = [this, id](const std::function<void(document::Cloud&)>& change) {
-        return document::changed<document::Cloud>(session_.document(), id, change);
+    const auto edit = [id](const Document& d, const std::function<void(document::Cloud&)>& change) {
+        return document::changed<document::Cloud>(d, id, change);
     };
-    choice(
-        tr("Coloured by"), {tr("height"), tr("class"), tr("intensity"), tr("colour")},
-        static_cast<int>(cloud.colouring), [edit](int i) {
-            return edit([i](document::Cloud& x) { x.colouring = static_cast<document::CloudColouring>(i); });
-        });
-    number(tr("Show every"), cloud.spacing, 0,
-           [edit](double v) { return edit([v](document::Cloud& x) { x.spacing = v; }); });
+    choice(tr("Coloured by"), {tr("height"), tr("class"), tr("intensity"), tr("colour")},
+           static_cast<int>(cloud.colouring), [edit](const Document& d, int i) {
+               return edit(
+                   d, [i](document::Cloud& x) { x.colouring = static_cast<document::CloudColouring>(i); });
+           });
+    number(tr("Show every"), cloud.spacing, 0, [edit](const Document& d, double v) {
+        return edit(d, [v](document::Cloud& x) { x.spacing = v; });
+    });
     if (!cloud.filter.inside.empty())
-        check(tr("Cropped by a line"), true, [edit](bool on) {
-            return edit([on](document::Cloud& x) {
+        check(tr("Cropped by a line"), true, [edit](const Document& d, bool on) {
+            return edit(d, [on](document::Cloud& x) {
                 if (!on) x.filter.inside.clear();
             });
         });
@@ -86,8 +87,8 @@ void Facts::cloud(ObjectId id) {
                         std::find(cloud.filter.classes.begin(), cloud.filter.classes.end(), k) !=
                             cloud.filter.classes.end();
         check(QStringLiteral("%1  %2   %3").arg(k).arg(className(k)).arg(counts[k]), on,
-              [edit, k, there](bool state) {
-                  return edit([&](document::Cloud& x) {
+              [edit, k, there](const Document& d, bool state) {
+                  return edit(d, [&](document::Cloud& x) {
                       if (x.filter.classes.empty()) x.filter.classes = there;
                       std::erase(x.filter.classes, k);
                       if (state) x.filter.classes.push_back(k);
@@ -98,7 +99,7 @@ void Facts::cloud(ObjectId id) {
     }
     objectChoice<document::Group>(
         tr("Group"), document.find(id)->group,
-        [this, id](ObjectId g) { return document::setGroup(session_.document(), id, g); }, tr("none"));
+        [id](const Document& d, ObjectId g) { return document::setGroup(d, id, g); }, tr("none"));
 }
 
 void Facts::raster(ObjectId id) {
@@ -121,9 +122,8 @@ void Facts::backdrop(ObjectId id) {
     fact(tr("File"), QFileInfo(text(b.file)).fileName());
     if (!b.problem.empty()) fact(tr("Problem"), text(b.problem));
     if (b.picture) fact(tr("Shown with"), tr("%1 × %2 pixels").arg(b.picture->columns).arg(b.picture->rows));
-    check(tr("Shown"), b.visible, [this, id](bool on) {
-        return document::changed<document::Backdrop>(session_.document(), id,
-                                                     [on](document::Backdrop& x) { x.visible = on; });
+    check(tr("Shown"), b.visible, [id](const Document& d, bool on) {
+        return document::changed<document::Backdrop>(d, id, [on](document::Backdrop& x) { x.visible = on; });
     });
 }
 

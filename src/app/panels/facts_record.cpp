@@ -19,22 +19,23 @@ void Facts::alignment(ObjectId id) {
     const auto& display = document.settings().display;
     const auto* payload = document.get<document::Alignment>(id);
     heading(text(document.nameOf(id)));
-    entry(tr("Name"), text(document.nameOf(id)), [this, id](const QString& t) -> Result<Document> {
-        return document::rename(session_.document(), id, t.trimmed().toStdString());
-    });
+    entry(tr("Name"), text(document.nameOf(id)),
+          [id](const Document& d, const QString& t) -> Result<Document> {
+              return document::rename(d, id, t.trimmed().toStdString());
+          });
     entry(tr("Start station"), text(formatStation(payload->startStation, display)),
-          [this, id](const QString& t) -> Result<Document> {
-              const auto station = parseStation(t.toStdString(), session_.document().settings().display);
+          [id](const Document& d, const QString& t) -> Result<Document> {
+              const auto station = parseStation(t.toStdString(), d.settings().display);
               if (!station) return tl::unexpected(station.error());
               return document::changed<document::Alignment>(
-                  session_.document(), id, [&](document::Alignment& a) { a.startStation = *station; });
+                  d, id, [&](document::Alignment& a) { a.startStation = *station; });
           });
-    number(tr("Tick interval"), payload->tickInterval, 0.01, [this, id](double v) {
-        return document::changed<document::Alignment>(session_.document(), id,
+    number(tr("Tick interval"), payload->tickInterval, 0.01, [id](const Document& d, double v) {
+        return document::changed<document::Alignment>(d, id,
                                                       [v](document::Alignment& a) { a.tickInterval = v; });
     });
-    check(tr("Against the line's direction"), payload->reversed, [this, id](bool on) {
-        return document::changed<document::Alignment>(session_.document(), id,
+    check(tr("Against the line's direction"), payload->reversed, [id](const Document& d, bool on) {
+        return document::changed<document::Alignment>(d, id,
                                                       [on](document::Alignment& a) { a.reversed = on; });
     });
     const auto* a = document::Derived::in(session_.derived().alignments, id);
@@ -51,16 +52,16 @@ void Facts::profile(ObjectId id) {
     const auto& document = session_.document();
     const auto* payload = document.get<document::Profile>(id);
     heading(text(document.nameOf(id)));
-    entry(tr("Name"), text(document.nameOf(id)), [this, id](const QString& t) -> Result<Document> {
-        return document::rename(session_.document(), id, t.trimmed().toStdString());
-    });
+    entry(tr("Name"), text(document.nameOf(id)),
+          [id](const Document& d, const QString& t) -> Result<Document> {
+              return document::rename(d, id, t.trimmed().toStdString());
+          });
     fact(tr("Alignment"), text(document.nameOf(payload->alignment)));
     fact(tr("PVIs"), QString::number(payload->design.size()));
     objectChoice<document::Surface>(
         tr("Ground"), payload->ground,
-        [this, id](ObjectId g) {
-            return document::changed<document::Profile>(session_.document(), id,
-                                                        [g](document::Profile& p) { p.ground = g; });
+        [id](const Document& d, ObjectId g) {
+            return document::changed<document::Profile>(d, id, [g](document::Profile& p) { p.ground = g; });
         },
         tr("none"));
 }
@@ -70,9 +71,10 @@ void Facts::parcel(ObjectId id) {
     const auto& display = document.settings().display;
     const auto* payload = document.get<document::Parcel>(id);
     heading(text(document.nameOf(id)));
-    entry(tr("Name"), text(document.nameOf(id)), [this, id](const QString& t) -> Result<Document> {
-        return document::rename(session_.document(), id, t.trimmed().toStdString());
-    });
+    entry(tr("Name"), text(document.nameOf(id)),
+          [id](const Document& d, const QString& t) -> Result<Document> {
+              return document::rename(d, id, t.trimmed().toStdString());
+          });
     if (const auto* p = document::Derived::in(session_.derived().parcels, id)) {
         fact(tr("Area"), text(formatArea(p->geometry.area, display)));
         fact(tr("Perimeter"), text(formatLength(p->geometry.perimeter, display)));
@@ -81,17 +83,18 @@ void Facts::parcel(ObjectId id) {
                                 : text(formatLength(p->geometry.closure.distance, display)) + tr(" open"));
         fact(tr("Courses"), QString::number(p->geometry.courses.size()));
     }
-    entry(tr("Beginning"), text(payload->beginning), [this, id](const QString& t) -> Result<Document> {
-        return document::changed<document::Parcel>(
-            session_.document(), id, [&](document::Parcel& p) { p.beginning = t.trimmed().toStdString(); });
-    });
-    number(tr("Begins at corner"), static_cast<double>(payload->begin + 1), 1, [this, id](double v) {
-        return document::changed<document::Parcel>(
-            session_.document(), id, [v](document::Parcel& p) { p.begin = static_cast<std::size_t>(v) - 1; });
-    });
-    check(tr("Against the line's direction"), payload->reversed, [this, id](bool on) {
-        return document::changed<document::Parcel>(session_.document(), id,
-                                                   [on](document::Parcel& p) { p.reversed = on; });
+    entry(tr("Beginning"), text(payload->beginning),
+          [id](const Document& d, const QString& t) -> Result<Document> {
+              return document::changed<document::Parcel>(
+                  d, id, [&](document::Parcel& p) { p.beginning = t.trimmed().toStdString(); });
+          });
+    number(tr("Begins at corner"), static_cast<double>(payload->begin + 1), 1,
+           [id](const Document& d, double v) {
+               return document::changed<document::Parcel>(
+                   d, id, [v](document::Parcel& p) { p.begin = static_cast<std::size_t>(v) - 1; });
+           });
+    check(tr("Against the line's direction"), payload->reversed, [id](const Document& d, bool on) {
+        return document::changed<document::Parcel>(d, id, [on](document::Parcel& p) { p.reversed = on; });
     });
 }
 
@@ -106,10 +109,9 @@ void Facts::label(ObjectId id) {
     }
     objectChoice<document::LabelStyle>(
         tr("Style"), payload->style,
-        [this, id](ObjectId s) {
-            return s ? document::changed<document::Label>(session_.document(), id,
-                                                          [s](document::Label& l) { l.style = s; })
-                     : session_.document();
+        [id](const Document& d, ObjectId s) {
+            return s ? document::changed<document::Label>(d, id, [s](document::Label& l) { l.style = s; })
+                     : d;
         },
         tr("–"));
 }
@@ -118,31 +120,35 @@ void Facts::sheet(ObjectId id) {
     const auto& document = session_.document();
     const auto s = *document.get<document::Sheet>(id);
     heading(text(document.nameOf(id)));
-    const auto edit = [this, id](const std::function<void(document::Sheet&)>& change) {
-        return document::changed<document::Sheet>(session_.document(), id, change);
+    const auto edit = [id](const Document& d, const std::function<void(document::Sheet&)>& change) {
+        return document::changed<document::Sheet>(d, id, change);
     };
     choice(tr("Paper"), {tr("A4"), tr("A3"), tr("A1")}, static_cast<int>(s.paper),
-           [edit](int i) { return edit([i](auto& x) { x.paper = static_cast<document::Paper>(i); }); });
-    number(tr("Scale 1 :"), s.scale, 1, [edit](double v) { return edit([v](auto& x) { x.scale = v; }); });
+           [edit](const Document& d, int i) {
+               return edit(d, [i](auto& x) { x.paper = static_cast<document::Paper>(i); });
+           });
+    number(tr("Scale 1 :"), s.scale, 1,
+           [edit](const Document& d, double v) { return edit(d, [v](auto& x) { x.scale = v; }); });
     number(tr("Centre E"), s.centre.x, -1e9,
-           [edit](double v) { return edit([v](auto& x) { x.centre.x = v; }); });
+           [edit](const Document& d, double v) { return edit(d, [v](auto& x) { x.centre.x = v; }); });
     number(tr("Centre N"), s.centre.y, -1e9,
-           [edit](double v) { return edit([v](auto& x) { x.centre.y = v; }); });
+           [edit](const Document& d, double v) { return edit(d, [v](auto& x) { x.centre.y = v; }); });
     objectChoice<document::Parcel>(
-        tr("Parcel"), s.parcel, [edit](ObjectId p) { return edit([p](auto& x) { x.parcel = p; }); },
+        tr("Parcel"), s.parcel,
+        [edit](const Document& d, ObjectId p) { return edit(d, [p](auto& x) { x.parcel = p; }); },
         tr("none"));
     heading(tr("Title block"));
-    entry(tr("Project"), text(s.project), [edit](const QString& t) -> Result<Document> {
-        return edit([&](auto& x) { x.project = t.toStdString(); });
+    entry(tr("Project"), text(s.project), [edit](const Document& d, const QString& t) -> Result<Document> {
+        return edit(d, [&](auto& x) { x.project = t.toStdString(); });
     });
-    entry(tr("Title"), text(s.title), [edit](const QString& t) -> Result<Document> {
-        return edit([&](auto& x) { x.title = t.toStdString(); });
+    entry(tr("Title"), text(s.title), [edit](const Document& d, const QString& t) -> Result<Document> {
+        return edit(d, [&](auto& x) { x.title = t.toStdString(); });
     });
-    entry(tr("Drawn by"), text(s.drawnBy), [edit](const QString& t) -> Result<Document> {
-        return edit([&](auto& x) { x.drawnBy = t.toStdString(); });
+    entry(tr("Drawn by"), text(s.drawnBy), [edit](const Document& d, const QString& t) -> Result<Document> {
+        return edit(d, [&](auto& x) { x.drawnBy = t.toStdString(); });
     });
-    entry(tr("Date"), text(s.date), [edit](const QString& t) -> Result<Document> {
-        return edit([&](auto& x) { x.date = t.toStdString(); });
+    entry(tr("Date"), text(s.date), [edit](const Document& d, const QString& t) -> Result<Document> {
+        return edit(d, [&](auto& x) { x.date = t.toStdString(); });
     });
 }
 

@@ -79,11 +79,6 @@ QPushButton* smallButton(const QString& label, const QString& name) {
 
 }  // namespace
 
-void Facts::later(const QString& what, const Document& next) {
-    QMetaObject::invokeMethod(
-        this, [this, what, next] { session_.apply(what, next); }, Qt::QueuedConnection);
-}
-
 void Facts::surface(ObjectId id) {
     const auto& document = session_.document();
     const auto& display = document.settings().display;
@@ -116,13 +111,12 @@ void Facts::thinning(ObjectId id) {
     });
     if (!dense && definition.tolerance <= 0) return;
     heading(tr("Thinned to"));
-    number(tr("Tolerance"), definition.tolerance, 0, [this, id](double v) {
-        return document::changeDefinition(session_.document(), id, [v](auto& d) { d.tolerance = v; });
+    number(tr("Tolerance"), definition.tolerance, 0, [id](const Document& d, double v) {
+        return document::changeDefinition(d, id, [v](auto& x) { x.tolerance = v; });
     });
     number(tr("Slope change °"), std::round(definition.slopeChange / degree * 1000) / 1000, 0,
-           [this, id](double v) {
-               return document::changeDefinition(session_.document(), id,
-                                                 [v](auto& d) { d.slopeChange = v * degree; });
+           [id](const Document& d, double v) {
+               return document::changeDefinition(d, id, [v](auto& x) { x.slopeChange = v * degree; });
            });
     const auto* result = document::Derived::in(session_.derived().surfaces, id);
     if (result == nullptr || !result->thinned) {
@@ -162,15 +156,14 @@ void Facts::fitCheck(ObjectId id) {
     offer(document.all<document::HeightRaster>());
     if (ids.size() == 1) return;
     heading(tr("Fit check"));
-    const auto change = [this, id](const std::function<void(document::FitCheck&)>& edit) {
-        return document::changed<document::Surface>(session_.document(), id,
-                                                    [&](document::Surface& s) { edit(s.fit); });
+    const auto change = [id](const Document& d, const std::function<void(document::FitCheck&)>& edit) {
+        return document::changed<document::Surface>(d, id, [&](document::Surface& s) { edit(s.fit); });
     };
-    choice(tr("Against"), names, at, [change, ids](int i) {
-        return change([&](auto& f) { f.source = ids[static_cast<std::size_t>(i)]; });
+    choice(tr("Against"), names, at, [change, ids](const Document& d, int i) {
+        return change(d, [&](auto& f) { f.source = ids[static_cast<std::size_t>(i)]; });
     });
     number(tr("Within"), fit.tolerance, 0.0001,
-           [change](double v) { return change([v](auto& f) { f.tolerance = v; }); });
+           [change](const Document& d, double v) { return change(d, [v](auto& f) { f.tolerance = v; }); });
     if (const auto* result = document::Derived::in(session_.derived().fits, id)) {
         fact(tr("Inside it"),
              tr("%1 %").arg(std::floor(result->figures.withinShare() * 10000) / 100, 0, 'f', 2));
@@ -180,30 +173,32 @@ void Facts::fitCheck(ObjectId id) {
 
 void Facts::surfaceStyle(ObjectId id) {
     const auto style = session_.document().get<document::Surface>(id)->style;
-    const auto restyle = [this, id](const std::function<void(document::SurfaceStyle&)>& change) {
-        return document::changed<document::Surface>(session_.document(), id,
-                                                    [&](document::Surface& s) { change(s.style); });
+    const auto restyle = [id](const Document& d, const std::function<void(document::SurfaceStyle&)>& change) {
+        return document::changed<document::Surface>(d, id, [&](document::Surface& s) { change(s.style); });
     };
     heading(tr("Shown as"));
     check(tr("Contours"), style.contours,
-          [restyle](bool on) { return restyle([on](auto& s) { s.contours = on; }); });
+          [restyle](const Document& d, bool on) { return restyle(d, [on](auto& s) { s.contours = on; }); });
     number(tr("Interval"), style.interval, 0.001,
-           [restyle](double v) { return restyle([v](auto& s) { s.interval = v; }); });
-    number(tr("Index every"), style.indexEvery, 1,
-           [restyle](double v) { return restyle([v](auto& s) { s.indexEvery = static_cast<int>(v); }); });
+           [restyle](const Document& d, double v) { return restyle(d, [v](auto& s) { s.interval = v; }); });
+    number(tr("Index every"), style.indexEvery, 1, [restyle](const Document& d, double v) {
+        return restyle(d, [v](auto& s) { s.indexEvery = static_cast<int>(v); });
+    });
     check(tr("Rounded contours"), style.smooth,
-          [restyle](bool on) { return restyle([on](auto& s) { s.smooth = on; }); });
+          [restyle](const Document& d, bool on) { return restyle(d, [on](auto& s) { s.smooth = on; }); });
     check(tr("Hillshade"), style.hillshade,
-          [restyle](bool on) { return restyle([on](auto& s) { s.hillshade = on; }); });
-    check(tr("Height colours"), style.heightColours,
-          [restyle](bool on) { return restyle([on](auto& s) { s.heightColours = on; }); });
+          [restyle](const Document& d, bool on) { return restyle(d, [on](auto& s) { s.hillshade = on; }); });
+    check(tr("Height colours"), style.heightColours, [restyle](const Document& d, bool on) {
+        return restyle(d, [on](auto& s) { s.heightColours = on; });
+    });
     check(tr("Triangles"), style.triangles,
-          [restyle](bool on) { return restyle([on](auto& s) { s.triangles = on; }); });
+          [restyle](const Document& d, bool on) { return restyle(d, [on](auto& s) { s.triangles = on; }); });
     choice(tr("Bands of"), {tr("nothing"), tr("height"), tr("slope"), tr("direction")},
-           static_cast<int>(style.bands),
-           [restyle](int i) { return restyle([i](auto& s) { s.bands = static_cast<document::Bands>(i); }); });
+           static_cast<int>(style.bands), [restyle](const Document& d, int i) {
+               return restyle(d, [i](auto& s) { s.bands = static_cast<document::Bands>(i); });
+           });
     check(tr("Map of the fit check"), style.deviation,
-          [restyle](bool on) { return restyle([on](auto& s) { s.deviation = on; }); });
+          [restyle](const Document& d, bool on) { return restyle(d, [on](auto& s) { s.deviation = on; }); });
 }
 
 void Facts::sourceRow(ObjectId id, const document::Source& source) {
@@ -216,7 +211,9 @@ void Facts::sourceRow(ObjectId id, const document::Source& source) {
         auto next = source;
         next.on = state;
         later(state ? tr("Switch a source on") : tr("Switch a source off"),
-              document::setSource(session_.document(), id, next));
+              [id, next](const Document& d) -> Result<document::Edited> {
+                  return document::setSource(d, id, next);
+              });
     });
     form_->addRow(on);
     auto* row = new QWidget;
@@ -237,7 +234,9 @@ void Facts::sourceRow(ObjectId id, const document::Source& source) {
         connect(role, &QComboBox::activated, this, [this, id, source](int i) {
             auto next = source;
             next.role = document::lineRoles[static_cast<std::size_t>(i)];
-            later(tr("Set a source's role"), document::setSource(session_.document(), id, next));
+            later(tr("Set a source's role"), [id, next](const Document& d) -> Result<document::Edited> {
+                return document::setSource(d, id, next);
+            });
         });
         layout->addWidget(role, 1);
     } else {
@@ -245,12 +244,16 @@ void Facts::sourceRow(ObjectId id, const document::Source& source) {
     }
     auto* up = smallButton(QStringLiteral("↑"), tr("Earlier in the order"));
     connect(up, &QPushButton::clicked, this, [this, id, source] {
-        later(tr("Move a source up"), document::moveSource(session_.document(), id, source.object, -1));
+        later(tr("Move a source up"), [id, source](const Document& d) -> Result<document::Edited> {
+            return document::moveSource(d, id, source.object, -1);
+        });
     });
     auto* remove =
         smallButton(tr("remove"), tr("Remove %1 from the surface").arg(text(document.nameOf(source.object))));
     connect(remove, &QPushButton::clicked, this, [this, id, source] {
-        later(tr("Remove a source"), document::removeSource(session_.document(), id, source.object));
+        later(tr("Remove a source"), [id, source](const Document& d) -> Result<document::Edited> {
+            return document::removeSource(d, id, source.object);
+        });
     });
     layout->addWidget(up);
     layout->addWidget(remove);
@@ -263,7 +266,9 @@ void Facts::sourceRow(ObjectId id, const document::Source& source) {
     connect(own, &QCheckBox::toggled, this, [this, id, source](bool state) {
         auto next = source;
         next.ownHeights = state;
-        later(tr("Set whose heights a ring has"), document::setSource(session_.document(), id, next));
+        later(tr("Set whose heights a ring has"), [id, next](const Document& d) -> Result<document::Edited> {
+            return document::setSource(d, id, next);
+        });
     });
     form_->addRow(own);
 }
@@ -296,7 +301,8 @@ void Facts::addSourceRow(ObjectId id) {
     connect(add, &QComboBox::activated, this, [this, id, offered](int i) {
         if (i > 0)
             later(tr("Add a source"),
-                  document::addSource(session_.document(), id, offered[static_cast<std::size_t>(i)]));
+                  [id, source = offered[static_cast<std::size_t>(i)]](const Document& d)
+                      -> Result<document::Edited> { return document::addSource(d, id, source); });
     });
     form_->addRow(add);
 }
@@ -309,15 +315,14 @@ void Facts::sources(ObjectId id) {
     for (const auto& s : definition.sources) sourceRow(id, s);
     if (!definition.imported) addSourceRow(id);
     number(tr("Longest edge"), definition.maxEdge, 0,
-           [this, id](double v) { return document::setMaxEdge(session_.document(), id, v); });
-    number(tr("Narrowest"), definition.narrowest, 0, [this, id](double v) {
-        return document::changeDefinition(session_.document(), id, [v](auto& d) { d.narrowest = v; });
+           [id](const Document& d, double v) { return document::setMaxEdge(d, id, v); });
+    number(tr("Narrowest"), definition.narrowest, 0, [id](const Document& d, double v) {
+        return document::changeDefinition(d, id, [v](auto& x) { x.narrowest = v; });
     });
     choice(tr("At crossings"), {tr("the first's height"), tr("the higher"), tr("the lower"), tr("the mean")},
-           static_cast<int>(definition.onCrossing), [this, id](int i) {
-               return document::changeDefinition(session_.document(), id, [i](auto& d) {
-                   d.onCrossing = static_cast<terrain::CrossingRule>(i);
-               });
+           static_cast<int>(definition.onCrossing), [id](const Document& d, int i) {
+               return document::changeDefinition(
+                   d, id, [i](auto& x) { x.onCrossing = static_cast<terrain::CrossingRule>(i); });
            });
 }
 
@@ -330,17 +335,24 @@ void Facts::ownEdits(ObjectId id) {
     for (std::size_t k = 0; k < edits.size(); ++k) {
         auto* on = new QCheckBox(editText(edits[k], document));
         on->setChecked(edits[k].on);
-        connect(on, &QCheckBox::toggled, this, [this, id, k](bool state) {
-            later(tr("Switch an own edit"), document::changeDefinition(session_.document(), id, [&](auto& d) {
-                      if (k < d.edits.size()) d.edits[k].on = state;
-                  }));
-        });
+        // The edit itself, wherever it stands in the list by then.
+        const auto change = [this, id, edit = edits[k]](const QString& what, std::optional<bool> state) {
+            later(what, [id, edit, state](const Document& d) -> Result<document::Edited> {
+                return document::changeDefinition(d, id, [&](auto& definition) {
+                    const auto it = std::find(definition.edits.begin(), definition.edits.end(), edit);
+                    if (it == definition.edits.end()) return;
+                    if (state)
+                        it->on = *state;
+                    else
+                        definition.edits.erase(it);
+                });
+            });
+        };
+        connect(on, &QCheckBox::toggled, this,
+                [change](bool state) { change(tr("Switch an own edit"), state); });
         auto* remove = smallButton(QStringLiteral("×"), tr("Remove this edit"));
-        connect(remove, &QPushButton::clicked, this, [this, id, k] {
-            later(tr("Remove an own edit"), document::changeDefinition(session_.document(), id, [&](auto& d) {
-                      if (k < d.edits.size()) d.edits.erase(d.edits.begin() + static_cast<std::ptrdiff_t>(k));
-                  }));
-        });
+        connect(remove, &QPushButton::clicked, this,
+                [change] { change(tr("Remove an own edit"), std::nullopt); });
         auto* row = new QWidget;
         auto* layout = new QHBoxLayout(row);
         layout->setContentsMargins(0, 0, 0, 0);

@@ -3,7 +3,7 @@
 #include <QLabel>
 #include <QToolButton>
 
-#include "app/shell/theme.h"
+#include "app/base/theme.h"
 
 namespace erdwerk::app {
 
@@ -37,8 +37,8 @@ void Rack::setStage(Stage stage) {
     title->setStyleSheet(QStringLiteral("color: #5F6B74; padding: 2px 6px;"));
     layout_->addWidget(title);
     QString section;
-    for (const Action& a : actions_.all()) {
-        if (a.stage != stage) continue;
+    for (const Action* action : actions_.onRack(stage)) {
+        const Action& a = *action;
         if (!a.section.isEmpty() && a.section != section) {
             section = a.section;
             auto* heading = new QLabel(section);
@@ -49,7 +49,7 @@ void Rack::setStage(Stage stage) {
         auto* button = new QToolButton;
         button->setObjectName(a.id);
         button->setText(a.text);
-        button->setIcon(theme::icon(a.icon));
+        button->setIcon(a.icon);
         button->setIconSize(QSize(20, 20));
         button->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
         button->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);

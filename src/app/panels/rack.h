@@ -4,8 +4,8 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
-#include "app/shell/actions.h"
-#include "app/shell/session.h"
+#include "app/base/actions.h"
+#include "app/base/session.h"
 
 namespace erdwerk::app {
 

@@ -4,7 +4,7 @@
 #include <cmath>
 #include <numbers>
 
-#include "app/shell/theme.h"
+#include "app/base/theme.h"
 
 namespace erdwerk::app {
 

@@ -4,8 +4,8 @@
 #include <QPainter>
 #include <atomic>
 
+#include "app/base/session.h"
 #include "app/plan/view_transform.h"
-#include "app/shell/session.h"
 #include "core/terrain/earthworks.h"
 
 namespace erdwerk::app {

@@ -4,8 +4,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "app/base/theme.h"
 #include "app/plan/plan_view.h"
-#include "app/shell/theme.h"
 
 namespace erdwerk::app {
 
@@ -185,6 +185,21 @@ void PlanView::paintHover(QPainter& painter) {
     painter.drawRoundedRect(room, 3, 3);
     painter.setPen(theme::ink);
     painter.drawText(room, Qt::AlignCenter, text);
+}
+
+void PlanView::paintStale(QPainter& painter) {
+    const QString text = session_.staleText();
+    if (text.isEmpty()) return;
+    const QString line = tr("%1 · Ctrl+R works them out").arg(text);
+    const QFont font = theme::font(12, true);
+    painter.setFont(font);
+    const QRectF box = QFontMetricsF(font).boundingRect(line).adjusted(-10, -5, 10, 5);
+    const QRectF room((width() - box.width()) / 2, 10, box.width(), box.height());
+    painter.setPen(QPen(theme::ochre, 1));
+    painter.setBrush(QColor(0xFB, 0xEF, 0xD9));
+    painter.drawRoundedRect(room, 4, 4);
+    painter.setPen(theme::ink);
+    painter.drawText(room, Qt::AlignCenter, line);
 }
 
 }  // namespace erdwerk::app

@@ -5,8 +5,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "app/base/theme.h"
 #include "app/plan/dense_layers.h"
-#include "app/shell/theme.h"
 
 namespace erdwerk::app {
 

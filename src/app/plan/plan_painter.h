@@ -5,8 +5,8 @@
 #include <QSet>
 #include <atomic>
 
+#include "app/base/session.h"
 #include "app/plan/view_transform.h"
-#include "app/shell/session.h"
 
 namespace erdwerk::app {
 

@@ -3,8 +3,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "app/base/theme.h"
 #include "app/plan/plan_painter.h"
-#include "app/shell/theme.h"
 
 namespace erdwerk::app {
 

@@ -7,9 +7,9 @@
 #include <algorithm>
 #include <cmath>
 
-#include "app/shell/theme.h"
+#include "app/base/theme.h"
 #include "core/document/edit.h"
-#include "core/linework/edit.h"
+#include "core/operations/lines.h"
 
 namespace erdwerk::app {
 
@@ -22,11 +22,15 @@ PlanView::PlanView(Session& session, QWidget* parent) : QWidget(parent), session
     setFocusPolicy(Qt::StrongFocus);
     setMinimumSize(280, 160);
     setCursor(Qt::CrossCursor);
-    painterThread_ = std::make_unique<LatestWorker<Request, Picture>>(this, &PlanView::paintPicture,
-                                                                      [this](Picture picture) {
-                                                                          picture_ = std::move(picture);
-                                                                          update();
-                                                                      });
+    painterThread_ = std::make_unique<LatestWorker<Request, Picture>>(
+        this, &PlanView::paintPicture,
+        [this](Picture picture) {
+            picture_ = std::move(picture);
+            update();
+        },
+        [this](const QString& reason) {
+            if (!reason.isEmpty()) Q_EMIT session_.message(reason, true);
+        });
     connect(&session_, &Session::resultsChanged, this, &PlanView::refresh);
     connect(&session_, &Session::selectionChanged, this, qOverload<>(&QWidget::update));
     connect(&session_, &Session::hoverChanged, this, qOverload<>(&QWidget::update));
@@ -157,6 +161,7 @@ void PlanView::paintEvent(QPaintEvent*) {
     paintHover(painter);
     paintScaleBar(painter);
     if (fade_) paintCaption(painter);
+    paintStale(painter);
     if (session_.document().objects().empty()) paintEmpty(painter);
 }
 
@@ -246,22 +251,13 @@ void PlanView::startDrag(const Snap& snap) {
     dragMoved_ = false;
 }
 
-document::Document PlanView::dragged(Vec2 place) const {
-    const auto& base = session_.history().current();
-    if (dragging_->kind == SnapKind::Point)
-        return document::movePoint(base, {dragging_->ref.object, *dragging_->ref.part}, place);
-    const auto* line = base.get<document::Line>(dragging_->ref.object);
-    if (line == nullptr) return base;
-    auto next = Result<linework::Line3D>(line->line);
-    if (dragging_->kind == SnapKind::GradePoint) {
-        const auto path = planPath(line->line);
-        const std::size_t segment = segmentOf(line->line, *dragging_->ref.part);
-        const auto near = segment < path.size() ? geometry::nearestOn({path[segment]}, place) : std::nullopt;
-        if (near) next = linework::moveGradePoint(line->line, *dragging_->ref.part, near->fraction);
-    } else {
-        next = linework::moveCorner(line->line, *dragging_->ref.part, place);
-    }
-    return next ? document::setLine(base, dragging_->ref.object, std::move(*next)) : base;
+document::Edit PlanView::dragged(Vec2 place) const {
+    const Ref& ref = dragging_->ref;
+    if (dragging_->kind != SnapKind::Point) return operations::moveVertex(ref.object, *ref.part, place);
+    return [point = document::PointRef{ref.object, *ref.part},
+            place](const document::Document& d) -> Result<document::Edited> {
+        return document::movePoint(d, point, place);
+    };
 }
 
 void PlanView::dragTo(QPointF at) {
@@ -286,7 +282,7 @@ void PlanView::mouseReleaseEvent(QMouseEvent* event) {
     }
     if (dragging_ && dragMoved_) {
         const QString what = dragging_->kind == SnapKind::Point ? tr("Move %1") : tr("Move a %1");
-        session_.apply(what.arg(dragging_->name), dragged(view_.toGround(event->position())));
+        session_.edit(what.arg(dragging_->name), dragged(view_.toGround(event->position())));
     }
     dragging_.reset();
     dragMoved_ = false;

@@ -5,10 +5,10 @@
 #include <QWidget>
 #include <optional>
 
+#include "app/base/session.h"
 #include "app/plan/dense_layers.h"
 #include "app/plan/plan_painter.h"
 #include "app/plan/snap.h"
-#include "app/shell/session.h"
 #include "app/tools/tool.h"
 
 namespace erdwerk::app {
@@ -76,8 +76,9 @@ private:
     void paintHover(QPainter& painter);
     void paintEmpty(QPainter& painter);
     void paintCaption(QPainter& painter);
+    void paintStale(QPainter& painter);
     void paintScaleBar(QPainter& painter);
-    [[nodiscard]] document::Document dragged(geometry::Vec2 place) const;
+    [[nodiscard]] document::Edit dragged(geometry::Vec2 place) const;
 
     Session& session_;
     ViewTransform view_;

@@ -4,8 +4,8 @@
 #include <QString>
 #include <vector>
 
+#include "app/base/session.h"
 #include "app/plan/view_transform.h"
-#include "app/shell/session.h"
 
 namespace erdwerk::app {
 

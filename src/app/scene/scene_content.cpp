@@ -2,9 +2,9 @@
 
 #include <cmath>
 
+#include "app/base/theme.h"
 #include "app/plan/dense_layers.h"
 #include "app/scene/scene_view.h"
-#include "app/shell/theme.h"
 
 namespace erdwerk::app {
 

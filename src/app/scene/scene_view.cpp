@@ -6,7 +6,7 @@
 #include <QWheelEvent>
 #include <cmath>
 
-#include "app/shell/theme.h"
+#include "app/base/theme.h"
 
 namespace erdwerk::app {
 

@@ -12,7 +12,7 @@
 #include <memory>
 #include <vector>
 
-#include "app/shell/session.h"
+#include "app/base/session.h"
 
 namespace erdwerk::app {
 

@@ -5,8 +5,8 @@
 #include <QPainterPath>
 #include <cmath>
 
+#include "app/base/theme.h"
 #include "app/plan/plan_painter.h"
-#include "app/shell/theme.h"
 
 namespace erdwerk::app {
 

@@ -6,8 +6,8 @@
 #include <QSvgGenerator>
 #include <cmath>
 
+#include "app/base/theme.h"
 #include "app/plan/plan_painter.h"
-#include "app/shell/theme.h"
 #include "core/format/output.h"
 
 namespace erdwerk::app {

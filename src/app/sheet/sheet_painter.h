@@ -4,7 +4,7 @@
 #include <QPainter>
 #include <QString>
 
-#include "app/shell/session.h"
+#include "app/base/session.h"
 
 namespace erdwerk::app {
 

@@ -15,6 +15,23 @@ PickTool::PickTool(Session& session, PickSpec spec)
         snap.name = QString::fromStdString(session_.document().nameOf(*line));
         picks_.front() = snap;
     }
+    connect(&session_, &Session::edited, this, &PickTool::carry);
+}
+
+void PickTool::carry(const document::EditTrace& trace) {
+    QStringList gone;
+    for (auto& pick : picks_) {
+        if (!pick || !pick->ref.object) continue;
+        if (const auto ref = carried(pick->ref, trace, session_.document()))
+            pick->ref = *ref;
+        else {
+            gone << pick->name;
+            pick.reset();
+        }
+    }
+    hover_.reset();
+    Q_EMIT changed();
+    if (!gone.isEmpty()) Q_EMIT failed(tr("%1 is gone; pick again").arg(gone.join(QStringLiteral(", "))));
 }
 
 std::size_t PickTool::current() const {
@@ -127,16 +144,16 @@ void PickTool::complete() {
 void PickTool::applyPicks() {
     const auto picks = picksWith(std::nullopt);
     if (!picks) return;
-    const auto next = spec_.apply(session_, *picks);
-    if (!next) {
+    // What the edit changes would be carried along in the picks; they have done their work.
+    const auto kept = picks_;
+    std::fill(picks_.begin(), picks_.end(), std::nullopt);
+    if (!session_.edit(spec_.title, spec_.apply(session_, *picks))) {
         // The last pick is asked for again; nothing else has to be redone.
+        picks_ = kept;
         picks_.back().reset();
-        Q_EMIT failed(QString::fromStdString(next.error().text));
         Q_EMIT changed();
         return;
     }
-    session_.apply(spec_.what, *next);
-    std::fill(picks_.begin(), picks_.end(), std::nullopt);
     hover_.reset();
     if (spec_.repeats)
         Q_EMIT changed();
@@ -165,29 +182,43 @@ void PickTool::paintGhost(QPainter& painter, const ViewTransform& view) const {
         }
         return;
     }
-    const auto next = spec_.apply(session_, *picks);
-    if (!next) return;
-    // Whatever lines, alignments and parcels would change are shown as they would be.
-    for (const ObjectId id : difference(session_.document(), *next).changed) {
-        const auto figure = [&](const geometry::Path& path) {
-            return QString::fromStdString(formatLength(geometry::lengthOf(path), next->settings().display));
-        };
-        if (const auto* line = next->get<document::Line>(id)) {
+    paintChange(painter, view, *picks);
+}
+
+void PickTool::paintChange(QPainter& painter, const ViewTransform& view, const Picks& picks) const {
+    const auto edited = spec_.apply(session_, picks)(session_.history().fresh());
+    if (!edited) return;
+    const auto& next = edited->document;
+    const auto figure = [&](const geometry::Path& path) {
+        return QString::fromStdString(formatLength(geometry::lengthOf(path), next.settings().display));
+    };
+    const auto asItIs = [&](ObjectId id) {
+        if (const auto* line = document::Derived::in(session_.derived().lines, id))
+            paintGhostPath(painter, view, line->path, figure(line->path));
+    };
+    // Whatever lines and alignments would change are shown as they would be, other things by what was picked.
+    bool shown = false;
+    for (const ObjectId id : difference(session_.history().current(), next).changed) {
+        if (const auto* line = next.get<document::Line>(id)) {
             const auto path = planPath(line->line);
-            paintGhostPath(painter, view, path, figure(path), spec_.title == tr("Reverse a line"));
-        } else if (const auto* alignment = next->get<document::Alignment>(id)) {
-            if (const auto* of = next->get<document::Line>(alignment->line)) {
+            const auto* before = session_.document().get<document::Line>(id);
+            const auto was =
+                before == nullptr ? geometry::Path{} : geometry::reversed(planPath(before->line));
+            const bool turned = was.size() == path.size() && !path.empty() &&
+                                was.front().start == path.front().start &&
+                                was.front().end == path.front().end;
+            paintGhostPath(painter, view, path, figure(path), turned);
+            shown = true;
+        } else if (const auto* alignment = next.get<document::Alignment>(id)) {
+            if (const auto* of = next.get<document::Line>(alignment->line)) {
                 auto path = planPath(of->line);
                 if (alignment->reversed) path = geometry::reversed(path);
                 paintGhostPath(painter, view, path, figure(path), true);
+                shown = true;
             }
-        } else if (next->get<document::Surface>(id) != nullptr ||
-                   next->get<document::Parcel>(id) != nullptr) {
-            const auto it = session_.derived().lines.find(picks->front().ref.object);
-            if (it != session_.derived().lines.end())
-                paintGhostPath(painter, view, it->second->path, figure(it->second->path));
         }
     }
+    if (!shown) asItIs(picks.front().ref.object);
 }
 
 }  // namespace erdwerk::app

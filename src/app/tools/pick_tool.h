@@ -16,19 +16,20 @@ struct PickStep {
     Accept accept = Accept::Line;
 };
 
+using Picks = std::vector<Snap>;
+
 struct PickSpec {
-    QString title;
-    QString what;  ///< the name of the edit in the history
-    std::vector<PickStep> steps;
+    QString title = {};  ///< also the name of the edit in the history
+    std::vector<PickStep> steps = {};
     /// The edit for a full set of picks.
-    std::function<Result<document::Document>(const Session&, const std::vector<Snap>&)> apply;
+    std::function<document::Edit(const Session&, const Picks&)> apply = {};
     bool repeats = true;  ///< goes on with the first pick afterwards
-    QString entryHint;
+    QString entryHint = {};
     /// Typed text while picking; the pick for the current step, or an Error.
-    std::function<Result<Snap>(const Session&, const QString&)> typed;
+    std::function<Result<Snap>(const Session&, const QString&)> typed = {};
     /// Draws what would come of the picks so far (the last one being the hover); without it the changed
     /// lines are shown as they would be.
-    std::function<void(QPainter&, const ViewTransform&, const Session&, const std::vector<Snap>&)> ghost = {};
+    std::function<void(QPainter&, const ViewTransform&, const Session&, const Picks&)> ghost = {};
 };
 
 class PickTool : public Tool {
@@ -51,7 +52,9 @@ private:
     [[nodiscard]] std::size_t current() const;
     [[nodiscard]] bool fits(const Snap& snap, Accept accept) const;
     void take(const Snap& snap);
+    void carry(const document::EditTrace& trace);
     void applyPicks();
+    void paintChange(QPainter& painter, const ViewTransform& view, const Picks& picks) const;
     [[nodiscard]] std::optional<std::vector<Snap>> picksWith(const std::optional<Snap>& last) const;
 
     PickSpec spec_;

@@ -1,7 +1,7 @@
 #include "app/tools/tool.h"
 
+#include "app/base/theme.h"
 #include "app/plan/plan_painter.h"
-#include "app/shell/theme.h"
 #include "core/base/notation.h"
 
 namespace erdwerk::app {
@@ -64,24 +64,6 @@ ObjectId currentDense(const Session& session) {
 
 std::optional<double> typedFigure(const QString& text) {
     return parseNumber(text.trimmed().replace(QLatin1Char(','), QLatin1Char('.')).toStdString());
-}
-
-Result<linework::HeightRule> ruleFromEntry(const document::Document& document, const QString& text) {
-    using namespace linework;
-    const QString plain = text.trimmed().toLower();
-    if (plain == QStringLiteral("interpolated")) return HeightRule{Interpolated{}};
-    if (plain == QStringLiteral("none")) return HeightRule{NoHeight{}};
-    const auto entry = parseHeightEntry(text.toStdString());
-    if (!entry) return tl::unexpected(entry.error());
-    if (const auto* height = std::get_if<TypedHeight>(&*entry))
-        return HeightRule{FixedHeight{height->height}};
-    if (const auto* rise = std::get_if<TypedRise>(&*entry)) return HeightRule{RiseFromPrevious{rise->rise}};
-    if (const auto* grade = std::get_if<TypedGrade>(&*entry))
-        return HeightRule{GradeFromPrevious{grade->grade}};
-    const auto& surface = std::get<TypedSurface>(*entry);
-    const ObjectId id = document.byName<document::Surface>(surface.surface);
-    if (!id) return fail(ErrorCode::NotFound, "there is no surface named '" + surface.surface + "'");
-    return HeightRule{OnSurface{id, surface.amount}};
 }
 
 QString ruleText(const document::Document& document, const linework::HeightRule& rule) {

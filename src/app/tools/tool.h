@@ -7,9 +7,9 @@
 #include <optional>
 #include <vector>
 
+#include "app/base/session.h"
 #include "app/plan/snap.h"
 #include "app/plan/view_transform.h"
-#include "app/shell/session.h"
 
 namespace erdwerk::app {
 
@@ -52,6 +52,8 @@ public:
     virtual bool stepForward() { return false; }
     /// Enter without text, or a double click: applies what there is.
     virtual void complete() {}
+    /// Esc, or another tool: what was finished is kept.
+    virtual void leave() {}
     /// Where the next stretch starts, for perpendicular snaps.
     [[nodiscard]] virtual std::optional<geometry::Vec2> origin() const { return std::nullopt; }
     virtual void paintGhost(QPainter& painter, const ViewTransform& view) const {
@@ -84,8 +86,6 @@ ObjectId currentDense(const Session& session);
 /// A typed figure; a comma is a decimal mark as well. Nothing when it is none.
 std::optional<double> typedFigure(const QString& text);
 
-/// A rule from typed notation; the surface is looked up by name.
-Result<linework::HeightRule> ruleFromEntry(const document::Document& document, const QString& text);
 /// The notation for a rule: "101.25", "2%", "+0.15", "=Ground+0.10", "interpolated".
 QString ruleText(const document::Document& document, const linework::HeightRule& rule);
 

@@ -8,7 +8,7 @@
 
 namespace erdwerk {
 
-enum class ErrorCode { BadInput, NotFound, Unsupported, Io, Degenerate, Circular, Cancelled };
+enum class ErrorCode { BadInput, NotFound, Unsupported, Io, Busy, Degenerate, Circular, Cancelled };
 
 /// What went wrong, where, and (in the text) what to do about it.
 struct Error {

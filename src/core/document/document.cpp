@@ -69,44 +69,54 @@ Document Document::withoutOnly(ObjectId id) const {
     return out;
 }
 
+std::vector<ObjectId> references(const Payload& payload) {
+    std::vector<ObjectId> out;
+    const auto add = [&](ObjectId id) {
+        if (id) out.push_back(id);
+    };
+    std::visit(
+        [&](const auto& p) {
+            using T = std::decay_t<decltype(p)>;
+            if constexpr (std::is_same_v<T, Line>) {
+                for (const auto& v : p.line.vertices)
+                    if (const auto* on = std::get_if<linework::OnSurface>(&v.rule)) add(on->surface);
+            } else if constexpr (std::is_same_v<T, Surface>) {
+                add(p.fit.source);
+                for (const Source& s : p.definition->sources) add(s.object);
+                for (const SurfaceEdit& e : p.definition->edits) add(e.surface);
+            } else if constexpr (std::is_same_v<T, Alignment> || std::is_same_v<T, Parcel>) {
+                add(p.line);
+            } else if constexpr (std::is_same_v<T, Profile>) {
+                add(p.alignment);
+                add(p.ground);
+            } else if constexpr (std::is_same_v<T, Label>) {
+                add(p.target);
+                add(p.style);
+            } else if constexpr (std::is_same_v<T, Sheet>) {
+                add(p.parcel);
+            }
+        },
+        payload);
+    return out;
+}
+
 std::vector<ObjectId> dependents(const Document& document, ObjectId id) {
     std::vector<ObjectId> out;
+    if (!id) return out;
     for (const auto& [other, object] : document.objects()) {
-        const bool names = std::visit(
-            [&](const auto& p) {
-                using T = std::decay_t<decltype(p)>;
-                if constexpr (std::is_same_v<T, Line>)
-                    return std::any_of(p.line.vertices.begin(), p.line.vertices.end(), [&](const auto& v) {
-                        const auto* on = std::get_if<linework::OnSurface>(&v.rule);
-                        return on != nullptr && on->surface == id;
-                    });
-                else if constexpr (std::is_same_v<T, Surface>)
-                    return (id && p.fit.source == id) ||
-                           std::any_of(p.definition->sources.begin(), p.definition->sources.end(),
-                                       [&](const Source& s) { return s.object == id; }) ||
-                           std::any_of(p.definition->edits.begin(), p.definition->edits.end(),
-                                       [&](const SurfaceEdit& e) { return e.surface == id; });
-                else if constexpr (std::is_same_v<T, Alignment>)
-                    return p.line == id;
-                else if constexpr (std::is_same_v<T, Profile>)
-                    return p.alignment == id || p.ground == id;
-                else if constexpr (std::is_same_v<T, Parcel>)
-                    return p.line == id;
-                else if constexpr (std::is_same_v<T, Label>)
-                    return p.target == id || p.style == id;
-                else if constexpr (std::is_same_v<T, Sheet>)
-                    return p.parcel == id;
-                else
-                    return false;
-            },
-            object->payload);
-        if (names || (object->group == id && id)) out.push_back(other);
+        const auto named = references(object->payload);
+        if (object->group == id || std::find(named.begin(), named.end(), id) != named.end())
+            out.push_back(other);
     }
     return out;
 }
 
 Document Document::without(ObjectId id) const {
-    Document out = withoutOnly(id);
+    return withoutOnly(id).withoutUsesOf(id);
+}
+
+Document Document::withoutUsesOf(ObjectId id) const {
+    Document out = *this;
     for (const ObjectId other : dependents(*this, id)) {
         const auto object = out.find(other);
         if (!object) continue;

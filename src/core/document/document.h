@@ -95,6 +95,8 @@ public:
     [[nodiscard]] Document without(ObjectId id) const;
     /// Removes just this object. For replaying changes.
     [[nodiscard]] Document withoutOnly(ObjectId id) const;
+    /// What named an object that is gone no longer does, or goes too.
+    [[nodiscard]] Document withoutUsesOf(ObjectId id) const;
 
 private:
     std::shared_ptr<const Settings> settings_ = std::make_shared<const Settings>();
@@ -110,6 +112,9 @@ std::string freshName(const Document& document, const std::string& stem) {
         if (!document.byName<T>(name)) return name;
     }
 }
+
+/// Objects that a payload names, groups not among them; one may come twice.
+std::vector<ObjectId> references(const Payload& payload);
 
 /// Objects that name this one.
 std::vector<ObjectId> dependents(const Document& document, ObjectId id);

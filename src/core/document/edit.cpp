@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <map>
 
+#include "core/document/edit_trace.h"
 #include "core/linework/edit.h"
 
 namespace erdwerk::document {
@@ -60,20 +61,8 @@ Document removePoints(const Document& document, const std::vector<PointRef>& poi
         std::sort(positions.begin(), positions.end());
         positions.erase(std::unique(positions.begin(), positions.end()), positions.end());
         out = out.withPayload(set, Points{old->set.without(positions)});
-        for (const ObjectId id : document.all<Label>()) {
-            const auto* label = document.get<Label>(id);
-            if (label->target != set) continue;
-            const auto below = std::lower_bound(positions.begin(), positions.end(), label->part);
-            if (below != positions.end() && *below == label->part) {
-                out = out.without(id);
-            } else if (below != positions.begin()) {
-                Label moved = *label;
-                moved.part -= static_cast<std::size_t>(below - positions.begin());
-                out = out.withPayload(id, moved);
-            }
-        }
     }
-    return out;
+    return carried(document, out);
 }
 
 Document connectPoints(const Document& document, ObjectId set, const survey::Chain& chain,

@@ -113,13 +113,14 @@ std::string_view extractName(Extract what) {
     return "slope arrows";
 }
 
-Result<Extracted> extractFrom(const Derived& derived, ObjectId surface, const ExtractOptions& options) {
+namespace {
+
+/// Lines and points of one kind of part; BadInput when there are too many.
+Result<void> collect(const Derived& derived, ObjectId surface, const ExtractOptions& options,
+                     std::vector<Made>& lines, std::vector<survey::SurveyPoint>& points) {
     const auto* locator = derived.surface(surface);
     if (locator == nullptr) return badInput("there is no surface to take this from");
     const auto& tin = locator->tin();
-    const Document& document = derived.document;
-    std::vector<Made> lines;
-    std::vector<survey::SurveyPoint> points;
     switch (options.what) {
         case Extract::Contours: {
             auto found = contourLines(derived, surface, tin, options);
@@ -148,26 +149,45 @@ Result<Extracted> extractFrom(const Derived& derived, ObjectId surface, const Ex
             }
             break;
         case Extract::SlopeArrows:
-            lines = arrows(*locator, options, document.settings().display);
+            lines = arrows(*locator, options, derived.document.settings().display);
             break;
     }
     if (lines.empty() && points.empty()) return badInput("the surface has none of these");
     if (lines.size() > mostObjects)
         return badInput("these would be more than " + std::to_string(mostObjects) +
                         " objects; pick some, or write them to a file");
+    return {};
+}
+
+}  // namespace
+
+Result<Parts> partsOf(const Derived& derived, ObjectId surface, const ExtractOptions& options) {
+    std::vector<Made> lines;
+    std::vector<survey::SurveyPoint> points;
+    if (auto done = collect(derived, surface, options, lines, points); !done)
+        return tl::unexpected(done.error());
     std::string title(extractName(options.what));
     title.front() = static_cast<char>(title.front() - 'a' + 'A');
-    const std::string name =
-        options.group.empty() ? title + " of " + document.nameOf(surface) : options.group;
-    Extracted out{document, 0, document.byName<Group>(name)};
-    if (!out.group) out.document = out.document.added(name, Group{"#3F5C73", true}, &out.group);
-    out.objects = lines.size() + (points.empty() ? 0 : 1);
-    std::vector<NewObject> all;
-    all.reserve(out.objects);
-    for (const Made& made : lines) all.push_back({made.name, lineOf(made), out.group});
-    if (!points.empty()) all.push_back({name, Points{survey::PointSet(std::move(points))}, out.group});
-    out.document = out.document.addedAll(std::move(all));
+    Parts out;
+    out.group = options.group.empty() ? title + " of " + derived.document.nameOf(surface) : options.group;
+    out.objects.reserve(lines.size() + 1);
+    for (const Made& made : lines) out.objects.push_back({made.name, lineOf(made), {}});
+    if (!points.empty()) out.objects.push_back({out.group, Points{survey::PointSet(std::move(points))}, {}});
     return out;
+}
+
+Extracted withParts(const Document& document, Parts parts) {
+    Extracted out{document, parts.objects.size(), document.byName<Group>(parts.group)};
+    if (!out.group) out.document = out.document.added(parts.group, Group{"#3F5C73", true}, &out.group);
+    for (NewObject& o : parts.objects) o.group = out.group;
+    out.document = out.document.addedAll(std::move(parts.objects));
+    return out;
+}
+
+Result<Extracted> extractFrom(const Derived& derived, ObjectId surface, const ExtractOptions& options) {
+    auto parts = partsOf(derived, surface, options);
+    if (!parts) return tl::unexpected(parts.error());
+    return withParts(derived.document, std::move(*parts));
 }
 
 }  // namespace erdwerk::document

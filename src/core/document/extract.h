@@ -25,11 +25,21 @@ struct ExtractOptions {
     double arrowLength = 0;  ///< project units; 0: half the mean side of a triangle
 };
 
+/// What was taken, not yet in a document.
+struct Parts {
+    std::string group;
+    std::vector<NewObject> objects;  ///< without group
+};
+
 struct Extracted {
     Document document;
     std::size_t objects = 0;
     ObjectId group;
 };
+
+Result<Parts> partsOf(const Derived& derived, ObjectId surface, const ExtractOptions& options);
+/// Adds them in their group, which is made when it is not there.
+Extracted withParts(const Document& document, Parts parts);
 
 /// Contours, edge, triangles and arrows become lines with fixed heights, points a set of survey points. What
 /// the same extraction made before stays. BadInput when the surface is not there or gives nothing; more than

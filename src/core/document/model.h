@@ -145,6 +145,10 @@ private:
     std::unique_ptr<State> state_;
 };
 
+/// Of the results of an older document those that hold for `newest` too: nothing that they depend on is
+/// another object. Lines that depend on nothing are worked out. For saving without waiting.
+Derived resultsFor(const Document& newest, const Derived& derived);
+
 /// One evaluation without memory.
 Result<Derived> derive(const Document& document, const Context& context = {});
 

@@ -1,14 +1,12 @@
 #include "core/format/journal.h"
 
+#include <fcntl.h>
+#include <sys/stat.h>
 #include <unistd.h>
 
 #include <cerrno>
-#include <cstdio>
-#include <cstring>
-#include <filesystem>
-#include <nlohmann/json.hpp>
 
-#include "core/format/object_json.h"
+#include "core/format/journal_line.h"
 #include "core/format/output.h"
 
 namespace erdwerk::format {
@@ -22,12 +20,53 @@ std::string journalPath(const std::string& projectPath) {
 
 struct Journal::File {
     std::string path;
-    std::FILE* handle = nullptr;
-    File(std::string where, std::FILE* opened) : path(std::move(where)), handle(opened) {}
+    std::string stamp;
+    int handle = -1;
+    off_t size = 0;  ///< of the whole lines
+    std::uint64_t changes = 0;
+    Document saved;  ///< what the first line continues
+    Document held;
+    File(std::string where, std::string of, const Document& state)
+        : path(std::move(where)), stamp(std::move(of)), saved(state), held(state) {}
     File(const File&) = delete;
     File& operator=(const File&) = delete;
-    ~File() {
-        if (handle != nullptr) std::fclose(handle);
+    ~File() { close(); }
+    void close() {
+        if (handle >= 0) ::close(handle);
+        handle = -1;
+    }
+
+    /// An empty file with the first line.
+    Result<void> begin() {
+        close();
+        handle = ::open(path.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
+        if (handle < 0)
+            return fail(ErrorCode::Io, "edits cannot be kept beside the project: " + reasonOf(errno), path);
+        size = 0;
+        changes = 0;
+        held = saved;
+        return put({{"erdwerk-journal", 2}, {"change", 0}, {"continues", stamp}});
+    }
+
+    /// Writes a line to its end and to the disk, or leaves the file as it was.
+    Result<void> put(const json& content) {
+        const std::string text = sealed(content);
+        std::size_t done = 0;
+        while (done < text.size()) {
+            const auto wrote =
+                ::pwrite(handle, text.data() + done, text.size() - done, size + static_cast<off_t>(done));
+            if (wrote < 0 && errno == EINTR) continue;
+            if (wrote <= 0) break;
+            done += static_cast<std::size_t>(wrote);
+        }
+        if (done < text.size() || ::fdatasync(handle) != 0) {
+            const std::string reason = reasonOf(errno);
+            // Half a line would be taken for damage; a disk that is full still lets a file get shorter.
+            (void)!::ftruncate(handle, size);
+            return fail(ErrorCode::Io, "edits are not being kept: " + reason, path);
+        }
+        size += static_cast<off_t>(text.size());
+        return {};
     }
 };
 
@@ -36,152 +75,70 @@ Journal::Journal(Journal&&) noexcept = default;
 Journal& Journal::operator=(Journal&&) noexcept = default;
 Journal::~Journal() = default;
 
-namespace {
+Result<Journal> Journal::start(const std::string& path, const std::string& stamp, const Document& state) {
+    auto file = std::make_unique<File>(path, stamp, state);
+    if (auto done = file->begin(); !done) return tl::unexpected(done.error());
+    return Journal(std::move(file));
+}
 
-Result<void> writeLine(std::FILE* file, const json& line, const std::string& path) {
-    const std::string text = line.dump(-1, ' ', false, json::error_handler_t::replace) + "\n";
-    if (std::fwrite(text.data(), 1, text.size(), file) != text.size() || std::fflush(file) != 0 ||
-        ::fdatasync(::fileno(file)) != 0)
-        return fail(ErrorCode::Io, std::string("the journal cannot be written: ") + std::strerror(errno),
-                    path);  // NOLINT(concurrency-mt-unsafe)
+Result<Journal> Journal::resume(const std::string& path, const std::string& stamp, const Document& state,
+                                const Replayed& replayed) {
+    const std::string beside = path + ".new";
+    auto journal = start(beside, stamp, state);
+    if (!journal) return journal;
+    Result<void> done;
+    for (std::size_t i = 0; i < replayed.documents.size() && done; ++i)
+        done = journal->append(replayed.what[i], replayed.documents[i]);
+    if (done && std::rename(beside.c_str(), path.c_str()) != 0)
+        done = fail(ErrorCode::Io, "edits cannot be kept beside the project: " + reasonOf(errno), path);
+    if (!done) {
+        journal->remove();
+        return tl::unexpected(done.error());
+    }
+    journal->file_->path = path;
+    return journal;
+}
+
+Result<void> Journal::putBack() {
+    struct stat info {};
+    if (::fstat(file_->handle, &info) == 0 && info.st_nlink > 0 && info.st_size >= file_->size) return {};
+    // Somebody took the file away or cut it: it is written again, with all that it held.
+    const Document held = file_->held;
+    const auto changes = file_->changes;
+    if (auto done = file_->begin(); !done) return done;
+    if (changes == 0) return {};
+    if (auto done = file_->put(changeToJson("Changes so far", 1, file_->saved, held)); !done) return done;
+    file_->changes = 1;
+    file_->held = held;
     return {};
 }
 
-Result<std::FILE*> openFile(const std::string& path, const char* mode) {
-    std::FILE* file = std::fopen(path.c_str(), mode);
-    if (file == nullptr)
-        return fail(ErrorCode::Io, std::string("the journal cannot be opened: ") + std::strerror(errno),
-                    path);  // NOLINT(concurrency-mt-unsafe)
-    return file;
+Result<void> Journal::append(const std::string& what, const Document& after) {
+    if (document::difference(file_->held, after).empty()) return {};
+    if (auto done = putBack(); !done) return done;
+    if (auto done = file_->put(changeToJson(what, file_->changes + 1, file_->held, after)); !done)
+        return done;
+    ++file_->changes;
+    file_->held = after;
+    return {};
 }
 
-/// A set of points is written as the blocks that differ; all other objects whole.
-json objectChange(const document::Object& object, const document::Object* before) {
-    const auto* points = std::get_if<document::Points>(&object.payload);
-    const auto* old = before == nullptr ? nullptr : std::get_if<document::Points>(&before->payload);
-    if (points == nullptr || old == nullptr) return toJson(object);
-    json j{{"kind", "point-blocks"},
-           {"id", object.id.value},
-           {"name", object.name},
-           {"group", object.group.value},
-           {"count", points->set.blocks().size()}};
-    json blocks = json::object();
-    for (std::size_t i = 0; i < points->set.blocks().size(); ++i) {
-        if (i < old->set.blocks().size() && old->set.blocks()[i] == points->set.blocks()[i]) continue;
-        json block = json::array();
-        for (const auto& p : *points->set.blocks()[i]) block.push_back(toJson(p));
-        blocks[std::to_string(i)] = std::move(block);
-    }
-    j["blocks"] = std::move(blocks);
-    return j;
+const Document& Journal::held() const {
+    return file_->held;
 }
-
-Result<document::Object> blocksFromJson(const json& j, const Document& document) {
-    const ObjectId id{j.at("id").get<std::uint64_t>()};
-    const auto* old = document.get<document::Points>(id);
-    if (old == nullptr) return badInput("the journal changes points that are not there");
-    auto blocks = old->set.blocks();
-    blocks.resize(j.at("count").get<std::size_t>());
-    for (const auto& [key, block] : j.at("blocks").items()) {
-        std::vector<survey::SurveyPoint> points;
-        for (const json& p : block) {
-            auto point = pointFromJson(p);
-            if (!point) return tl::unexpected(point.error());
-            points.push_back(std::move(*point));
-        }
-        blocks.at(std::stoul(key)) = std::make_shared<const survey::PointSet::Block>(std::move(points));
-    }
-    for (const auto& block : blocks)
-        if (!block) return badInput("the journal lacks a block of points");
-    return document::Object{id,
-                            j.at("name"),
-                            {j.at("group").get<std::uint64_t>()},
-                            document::Points{survey::PointSet::fromBlocks(std::move(blocks))}};
+std::uint64_t Journal::changes() const {
+    return file_->changes;
 }
-
-Result<Document> applyLine(const json& line, Document document) {
-    for (const json& j : line.at("set")) {
-        auto object = j.at("kind") == "point-blocks" ? blocksFromJson(j, document) : objectFromJson(j);
-        if (!object) return tl::unexpected(object.error());
-        document = document.with(std::move(*object));
-    }
-    for (const json& id : line.at("removed")) document = document.withoutOnly({id.get<std::uint64_t>()});
-    if (line.contains("settings")) {
-        auto settings = settingsFromJson(line.at("settings"));
-        if (!settings) return tl::unexpected(settings.error());
-        document = document.withSettings(std::move(*settings));
-    }
-    return document;
+const std::string& Journal::stamp() const {
+    return file_->stamp;
 }
-
-}  // namespace
-
-Result<Journal> Journal::start(const std::string& path, const std::string& stamp) {
-    auto handle = openFile(path, "wb");
-    if (!handle) return tl::unexpected(handle.error());
-    auto file = std::make_unique<File>(path, *handle);
-    if (auto done = writeLine(file->handle, {{"erdwerk-journal", 1}, {"continues", stamp}}, path); !done)
-        return tl::unexpected(done.error());
-    return Journal(std::move(file));
-}
-
-Result<Journal> Journal::resume(const std::string& path) {
-    auto handle = openFile(path, "ab");
-    if (!handle) return tl::unexpected(handle.error());
-    // Whatever a crash left half-written is ended, so that the next line stands alone.
-    auto file = std::make_unique<File>(path, *handle);
-    std::fputc('\n', file->handle);
-    return Journal(std::move(file));
-}
-
-Result<void> Journal::append(const std::string& what, const Document& before, const Document& after) {
-    const document::Change change = document::difference(before, after);
-    if (change.empty()) return {};
-    json line{{"what", what}, {"set", json::array()}, {"removed", json::array()}};
-    for (const auto id : change.changed)
-        line["set"].push_back(objectChange(*after.find(id), before.find(id).get()));
-    for (const auto id : change.removed) line["removed"].push_back(id.value);
-    if (change.settings) line["settings"] = toJson(after.settings());
-    return writeLine(file_->handle, line, file_->path);
+const std::string& Journal::path() const {
+    return file_->path;
 }
 
 void Journal::remove() {
-    std::error_code ignored;
-    if (file_) std::filesystem::remove(file_->path, ignored);
+    if (file_) ::unlink(file_->path.c_str());
     file_.reset();
-}
-
-Result<Replayed> replay(const std::string& path, const std::string& stamp, Document document) {
-    std::error_code ignored;
-    if (!std::filesystem::exists(path, ignored))
-        return fail(ErrorCode::NotFound, "there is no journal", path);
-    const auto text = readFile(path);
-    if (!text) return tl::unexpected(text.error());
-    Replayed out{std::move(document), 0, {}};
-    long number = 0;
-    for (std::size_t from = 0; from < text->size();) {
-        const std::size_t end = text->find('\n', from);
-        const std::string line = text->substr(from, end == std::string::npos ? end : end - from);
-        from = end == std::string::npos ? text->size() : end + 1;
-        ++number;
-        const json parsed = json::parse(line, nullptr, false);
-        if (number == 1) {
-            if (parsed.is_discarded() || !parsed.is_object() || parsed.value("continues", "") != stamp)
-                return fail(ErrorCode::NotFound, "the journal belongs to another save", path, 1);
-            continue;
-        }
-        if (parsed.is_discarded() || !parsed.is_object()) continue;
-        try {
-            auto next = applyLine(parsed, out.document);
-            if (!next) return badInput(next.error().text, path, number);
-            out.document = std::move(*next);
-            out.last = parsed.value("what", "");
-            ++out.changes;
-        } catch (const std::exception& e) {
-            return badInput(std::string("the journal is damaged: ") + e.what(), path, number);
-        }
-    }
-    return out;
 }
 
 }  // namespace erdwerk::format

@@ -59,6 +59,14 @@ std::string fromFolder(const std::string& file, const std::string& folder) {
 
 struct PayloadToJson {
     std::string folder;
+    const Payload* before = nullptr;  ///< what is large and the same in it is not written again
+
+    /// The payload before, when it was of this kind.
+    template <class T>
+    [[nodiscard]] const T* old() const {
+        return before == nullptr ? nullptr : std::get_if<T>(before);
+    }
+
     json operator()(const Cloud& p) const {
         json j{{"file", inFolder(p.file, folder)},
                {"colouring", colouringName(p.colouring)},
@@ -68,7 +76,10 @@ struct PayloadToJson {
             j["crop"] = json::array();
             for (const auto& corner : p.filter.inside) j["crop"].push_back(place(corner));
         }
-        if (p.classified && p.cloud) {
+        const auto* was = old<Cloud>();
+        if (was != nullptr && was->cloud == p.cloud && was->file == p.file) {
+            j["keeps"] = true;
+        } else if (p.classified && p.cloud) {
             std::vector<std::uint8_t> classes(p.cloud->size());
             for (std::size_t i = 0; i < classes.size(); ++i) classes[i] = p.cloud->classOf(i);
             j["classified"] = {{"points", classes.size()}, {"classes", packed(classes)}};
@@ -130,7 +141,10 @@ struct PayloadToJson {
                {"slopeChange", p.definition->slopeChange},
                {"edits", std::move(edits)},
                {"fit", {{"source", p.fit.source.value}, {"tolerance", p.fit.tolerance}}}};
-        if (p.definition->imported) {
+        const auto* was = old<Surface>();
+        if (was != nullptr && was->definition->imported == p.definition->imported) {
+            j["keeps"] = true;
+        } else if (p.definition->imported) {
             json vertices = json::array();
             for (const auto& v : p.definition->imported->vertices())
                 vertices.insert(vertices.end(), {v.x, v.y, v.z});
@@ -212,7 +226,16 @@ Payload lineFrom(const json& j) {
     return out;
 }
 
-Payload surfaceFrom(const json& j) {
+/// What an object written with `keeps` shares with the one before.
+template <class T>
+const T* kept(const json& j, const Payload* before) {
+    if (!j.value("keeps", false)) return nullptr;
+    const T* old = before == nullptr ? nullptr : std::get_if<T>(before);
+    if (old == nullptr) throw std::runtime_error("what it shares with the state before is not there");
+    return old;
+}
+
+Payload surfaceFrom(const json& j, const Payload* before) {
     SurfaceDefinition definition;
     for (const json& s : j.at("sources"))
         definition.sources.push_back({idFrom(s, "object"), fromName(s.at("role"), allRoles, roleName),
@@ -238,7 +261,9 @@ Payload surfaceFrom(const json& j) {
         edit.on = e.at("on");
         definition.edits.push_back(edit);
     }
-    if (j.contains("imported")) {
+    if (const auto* old = kept<Surface>(j, before)) {
+        definition.imported = old->definition->imported;
+    } else if (j.contains("imported")) {
         const auto flat = j.at("imported").at("vertices").get<std::vector<double>>();
         std::vector<geometry::Vec3> vertices;
         for (std::size_t i = 0; i + 2 < flat.size(); i += 3)
@@ -277,7 +302,7 @@ Payload labelStyleFrom(const json& j) {
     return out;
 }
 
-Payload cloudFrom(const json& j, const std::string& folder) {
+Payload cloudFrom(const json& j, const std::string& folder, const Payload* before) {
     Cloud out;
     out.file = fromFolder(j.at("file"), folder);
     out.colouring = fromName(j.at("colouring"),
@@ -287,6 +312,12 @@ Payload cloudFrom(const json& j, const std::string& folder) {
     out.filter.classes = j.at("classes").get<std::vector<std::uint8_t>>();
     out.spacing = j.at("spacing");
     for (const json& corner : j.value("crop", json::array())) out.filter.inside.push_back(place(corner));
+    if (const auto* old = kept<Cloud>(j, before)) {
+        out.cloud = old->cloud;
+        out.problem = old->problem;
+        out.classified = old->classified;
+        return out;
+    }
     auto cloud = attachedCloud(out.file);
     if (!cloud) {
         out.problem = cloud.error().text;
@@ -329,7 +360,8 @@ Payload backdropFrom(const json& j, const std::string& folder) {
     return out;
 }
 
-Payload payloadFrom(const std::string& kind, const json& j, const std::string& folder) {
+Payload payloadFrom(const std::string& kind, const json& j, const std::string& folder,
+                    const Payload* before) {
     if (kind == "points") {
         std::vector<survey::SurveyPoint> points;
         for (const json& p : j.at("points")) {
@@ -340,7 +372,7 @@ Payload payloadFrom(const std::string& kind, const json& j, const std::string& f
         return Points{survey::PointSet(std::move(points))};
     }
     if (kind == "line") return lineFrom(j);
-    if (kind == "surface") return surfaceFrom(j);
+    if (kind == "surface") return surfaceFrom(j, before);
     if (kind == "alignment")
         return Alignment{idFrom(j, "line"), j.at("reversed"), j.at("startStation"), j.at("tickInterval")};
     if (kind == "profile") {
@@ -362,7 +394,7 @@ Payload payloadFrom(const std::string& kind, const json& j, const std::string& f
                      j.at("title"),
                      j.at("drawnBy"),
                      j.at("date")};
-    if (kind == "cloud") return cloudFrom(j, folder);
+    if (kind == "cloud") return cloudFrom(j, folder, before);
     if (kind == "raster") return rasterFrom(j, folder);
     if (kind == "backdrop") return backdropFrom(j, folder);
     if (kind == "group") return Group{j.at("colour"), j.at("visible")};
@@ -387,8 +419,9 @@ Result<survey::SurveyPoint> pointFromJson(const json& j) {
     }
 }
 
-json toJson(const Object& object, const std::string& folder) {
-    json j = std::visit(PayloadToJson{folder}, object.payload);
+json toJson(const Object& object, const std::string& folder, const Object* before) {
+    json j =
+        std::visit(PayloadToJson{folder, before == nullptr ? nullptr : &before->payload}, object.payload);
     j["kind"] = kindName(object.payload);
     j["id"] = object.id.value;
     j["name"] = object.name;
@@ -396,13 +429,13 @@ json toJson(const Object& object, const std::string& folder) {
     return j;
 }
 
-Result<Object> objectFromJson(const json& j, const std::string& folder) {
+Result<Object> objectFromJson(const json& j, const std::string& folder, const Object* before) {
     std::string name = "an object";
     try {
         Object object{idFrom(j, "id"), j.at("name"), idFrom(j, "group"), Group{}};
         name = "'" + object.name + "'";
         if (!object.id) throw std::runtime_error("its id is 0");
-        object.payload = payloadFrom(j.at("kind"), j, folder);
+        object.payload = payloadFrom(j.at("kind"), j, folder, before == nullptr ? nullptr : &before->payload);
         return object;
     } catch (const std::exception& e) {
         return badInput(name + " is damaged: " + e.what());

@@ -1,12 +1,15 @@
 #include "core/format/output.h"
 
 #include <fcntl.h>
+#include <signal.h>
 #include <sys/stat.h>
 #include <unistd.h>
 
 #include <algorithm>
 #include <cctype>
 #include <cerrno>
+#include <chrono>
+#include <cstdlib>
 #include <cstring>
 #include <filesystem>
 
@@ -15,8 +18,13 @@ namespace erdwerk::format {
 namespace {
 
 std::string systemReason() {
-    return std::strerror(errno);
-}  // NOLINT(concurrency-mt-unsafe)
+    return reasonOf(errno);
+}
+
+/// ".site.part-" of "/data/site.erdwerk".
+std::string temporaryStem(const std::filesystem::path& target) {
+    return "." + target.stem().string() + ".part-";
+}
 
 Result<void> flushToDisk(const std::string& path) {
     const int fd = ::open(path.c_str(), O_RDONLY);
@@ -30,13 +38,66 @@ Result<void> flushToDisk(const std::string& path) {
 
 }  // namespace
 
+std::string reasonOf(int error) {
+    switch (error) {
+        case ENOSPC:
+        case EDQUOT:
+            return "the disk is full";
+        case EFBIG:
+            return "the file may not grow any more";
+        case EACCES:
+        case EPERM:
+            return "writing is not allowed here";
+        case EROFS:
+            return "the disk can only be read";
+        case ENOENT:
+            return "there is no such file or folder";
+        default:
+            return std::strerror(error);  // NOLINT(concurrency-mt-unsafe)
+    }
+}
+
+std::string plainReason(const std::string& report) {
+    const auto has = [&](const char* words) { return report.find(words) != std::string::npos; };
+    if (has("disk is full") || has("No space left") || has("disk full")) return "the disk is full";
+    if (has("File too large")) return "the file may not grow any more";
+    if (has("readonly") || has("read-only") || has("Permission denied")) return "writing is not allowed here";
+    if (has("disk I/O error") || has("Write error")) return "the disk is full or cannot be written";
+    if (has("unable to open")) return "it cannot be made here";
+    if (has("SELECT") || has("INSERT") || has("CREATE") || has("sqlite")) return "the disk refused to write";
+    return report;
+}
+
+std::string canonicalPath(const std::string& path) {
+    std::error_code error;
+    const auto whole = std::filesystem::weakly_canonical(path, error);
+    return error ? path : whole.string();
+}
+
+void removeLeftovers(const std::string& path) {
+    const std::filesystem::path target(path);
+    const std::string stem = temporaryStem(target);
+    std::error_code error;
+    const auto folder = target.parent_path().empty() ? std::filesystem::path(".") : target.parent_path();
+    for (auto it = std::filesystem::directory_iterator(folder, error);
+         !error && it != std::filesystem::directory_iterator(); it.increment(error)) {
+        const std::string name = it->path().filename().string();
+        if (name.rfind(stem, 0) != 0) continue;
+        const long pid = std::atol(name.c_str() + stem.size());
+        const auto age = std::filesystem::file_time_type::clock::now() - it->last_write_time(error);
+        const bool gone =
+            pid > 0 && pid != ::getpid() && ::kill(static_cast<pid_t>(pid), 0) != 0 && errno == ESRCH;
+        if (gone || age > std::chrono::hours(24)) std::filesystem::remove(it->path(), error);
+    }
+}
+
 Result<void> replaceFile(const std::string& path,
                          const std::function<Result<void>(const std::string&)>& write) {
     const std::filesystem::path target(path);
     // The ending is kept: writers choose the format by it.
     const std::string temporary =
         (target.parent_path() /
-         ("." + target.stem().string() + ".part" + std::to_string(::getpid()) + target.extension().string()))
+         (temporaryStem(target) + std::to_string(::getpid()) + target.extension().string()))
             .string();
     std::error_code ignored;
     std::filesystem::remove(temporary, ignored);

@@ -36,11 +36,12 @@ std::string freshStamp() {
 }
 
 /// Our own tables, registered as GeoPackage attributes so that the file stays valid.
-void writeOwnTables(SQLite::Database& db, const Document& document, const std::string& stamp,
+void writeOwnTables(SQLite::Database& db, const Document& document, const SaveMark& mark,
                     const std::string& folder) {
     db.exec(
         "CREATE TABLE erdwerk_project (id INTEGER PRIMARY KEY, version INTEGER NOT NULL, stamp TEXT NOT NULL,"
-        " next_id INTEGER NOT NULL, settings TEXT NOT NULL)");
+        " next_id INTEGER NOT NULL, settings TEXT NOT NULL, follows TEXT NOT NULL, held_changes INTEGER NOT "
+        "NULL)");
     db.exec(
         "CREATE TABLE erdwerk_objects (id INTEGER PRIMARY KEY, kind TEXT NOT NULL, name TEXT NOT NULL, "
         "definition TEXT NOT NULL)");
@@ -51,11 +52,13 @@ void writeOwnTables(SQLite::Database& db, const Document& document, const std::s
         contents.bind(2, table);
         contents.exec();
     }
-    SQLite::Statement project(db, "INSERT INTO erdwerk_project VALUES (1, ?, ?, ?, ?)");
+    SQLite::Statement project(db, "INSERT INTO erdwerk_project VALUES (1, ?, ?, ?, ?, ?, ?)");
     project.bind(1, projectVersion);
-    project.bind(2, stamp);
+    project.bind(2, mark.stamp);
     project.bind(3, static_cast<std::int64_t>(document.nextId()));
     project.bind(4, toJson(document.settings()).dump());
+    project.bind(5, mark.follows);
+    project.bind(6, static_cast<std::int64_t>(mark.heldChanges));
     project.exec();
     SQLite::Statement insert(db, "INSERT INTO erdwerk_objects VALUES (?, ?, ?, ?)");
     for (const auto& [id, object] : document.objects()) {
@@ -83,24 +86,25 @@ Result<void> exportGeoPackage(const std::string& path, const Derived& derived) {
     return writeVectorFile(path, layersOrFrame(derived));
 }
 
-Result<std::string> saveProject(const std::string& path, const Derived& derived) {
-    const std::string stamp = freshStamp();
+Result<std::string> saveProject(const std::string& path, const Derived& derived, const SaveMark& follows) {
+    SaveMark mark = follows;
+    mark.stamp = freshStamp();
+    removeLeftovers(path);
     auto done = replaceFile(path, [&](const std::string& temporary) -> Result<void> {
         const std::string package = temporary + ".gpkg";
         std::error_code ignored;
         if (auto written = writeVectorFile(package, layersOrFrame(derived)); !written) {
-            Error error = written.error();
-            error.file = path;
-            return tl::unexpected(error);
+            std::filesystem::remove(package, ignored);
+            return fail(ErrorCode::Io, "cannot be written: " + plainReason(written.error().text), path);
         }
         try {
             SQLite::Database db(package, SQLite::OPEN_READWRITE);
             SQLite::Transaction transaction(db);
-            writeOwnTables(db, derived.document, stamp, folderOf(path));
+            writeOwnTables(db, derived.document, mark, folderOf(path));
             transaction.commit();
         } catch (const std::exception& e) {
             std::filesystem::remove(package, ignored);
-            return fail(ErrorCode::Io, std::string("cannot be written: ") + e.what(), path);
+            return fail(ErrorCode::Io, "cannot be written: " + plainReason(e.what()), path);
         }
         std::error_code error;
         std::filesystem::rename(package, temporary, error);
@@ -108,7 +112,20 @@ Result<std::string> saveProject(const std::string& path, const Derived& derived)
         return {};
     });
     if (!done) return tl::unexpected(done.error());
-    return stamp;
+    return mark.stamp;
+}
+
+Result<OpenedProject> openProjectWithJournal(const std::string& path, bool take) {
+    auto out = openProject(path);
+    if (!out) return out;
+    auto replayed = replay(journalPath(canonicalPath(path)), out->mark, out->document);
+    if (replayed.kind != Replayed::Kind::Fits) return out;
+    out->unsaved = replayed.documents.size();
+    out->journalProblem = std::move(replayed.problem);
+    if (out->unsaved == 0) return out;
+    out->lastUnsaved = std::move(replayed.what.back());
+    if (take) out->document = std::move(replayed.documents.back());
+    return out;
 }
 
 Result<OpenedProject> openProject(const std::string& path) {
@@ -118,20 +135,24 @@ Result<OpenedProject> openProject(const std::string& path) {
     try {
         SQLite::Database db(path, SQLite::OPEN_READONLY);
         if (!db.tableExists("erdwerk_project")) return badInput("is not an Erdwerk project", path, 1);
-        SQLite::Statement project(db, "SELECT version, stamp, next_id, settings FROM erdwerk_project");
+        SQLite::Statement project(db, "SELECT * FROM erdwerk_project");
         if (!project.executeStep()) return badInput("the project table is empty", path);
-        const int version = project.getColumn(0).getInt();
+        const int version = project.getColumn("version").getInt();
         if (version > projectVersion)
             return fail(ErrorCode::Unsupported,
                         "was made by a newer version of Erdwerk (format " + std::to_string(version) +
                             "); update to open it",
                         path);
         OpenedProject out;
-        out.stamp = project.getColumn(1).getString();
-        auto settings = settingsFromJson(json::parse(project.getColumn(3).getString()));
+        out.mark.stamp = project.getColumn("stamp").getString();
+        if (project.getColumnCount() > 5) {  // older files do not say
+            out.mark.follows = project.getColumn("follows").getString();
+            out.mark.heldChanges = static_cast<std::uint64_t>(project.getColumn("held_changes").getInt64());
+        }
+        auto settings = settingsFromJson(json::parse(project.getColumn("settings").getString()));
         if (!settings) return badInput(settings.error().text, path);
         out.document = out.document.withSettings(std::move(*settings))
-                           .withNextId(static_cast<std::uint64_t>(project.getColumn(2).getInt64()));
+                           .withNextId(static_cast<std::uint64_t>(project.getColumn("next_id").getInt64()));
         SQLite::Statement objects(db, "SELECT id, definition FROM erdwerk_objects ORDER BY id");
         while (objects.executeStep()) {
             auto object = objectFromJson(json::parse(objects.getColumn(1).getString()), folderOf(path));
@@ -142,7 +163,10 @@ Result<OpenedProject> openProject(const std::string& path) {
     } catch (const json::exception& e) {
         return badInput(std::string("is damaged: ") + e.what(), path);
     } catch (const std::exception& e) {
-        return badInput(std::string("is not an Erdwerk project or is damaged: ") + e.what(), path, 1);
+        const std::string reason = plainReason(e.what());
+        return badInput(
+            "is not an Erdwerk project or is damaged" + (reason == e.what() ? ": " + reason : std::string()),
+            path, 1);
     }
 }
 

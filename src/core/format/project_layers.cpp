@@ -115,7 +115,9 @@ std::vector<VectorLayer> projectLayers(const Derived& derived) {
         f.flat = true;
         geometry::Path path;
         const auto& payload = *derived.document.get<document::Parcel>(id);
-        path = derived.lines.at(payload.line)->path;
+        const auto* line = Derived::in(derived.lines, payload.line);
+        if (line == nullptr) continue;
+        path = line->path;
         for (const auto p : geometry::flattened(path, document::breaklineSagitta))
             f.places.push_back({p.x, p.y, 0});
         f.values = {derived.document.nameOf(id), parcel->geometry.area, parcel->description};

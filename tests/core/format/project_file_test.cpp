@@ -27,7 +27,7 @@ TEST(ProjectFile, ComesBackObjectForObject) {
     const auto derived = demo();
     const auto stamp = valueOf(saveProject(folder / "q.erdwerk", derived));
     const auto opened = valueOf(openProject(folder / "q.erdwerk"));
-    EXPECT_EQ(opened.stamp, stamp);
+    EXPECT_EQ(opened.mark.stamp, stamp);
     EXPECT_EQ(opened.document.settings(), derived.document.settings());
     EXPECT_EQ(opened.document.nextId(), derived.document.nextId());
     ASSERT_EQ(opened.document.objects().size(), derived.document.objects().size());

@@ -1,0 +1,197 @@
+#pragma once
+// The open project as the windows see it: document, history and journal, results worked out in the
+// background, one selection and one hover for all views. It computes nothing itself.
+
+#include <QDateTime>
+#include <QObject>
+#include <QString>
+#include <QStringList>
+#include <QTimer>
+#include <atomic>
+#include <future>
+#include <memory>
+#include <optional>
+#include <vector>
+
+#include "app/base/latest_worker.h"
+#include "core/check/finding.h"
+#include "core/document/edit_trace.h"
+#include "core/document/history.h"
+#include "core/document/model.h"
+#include "core/document/transaction.h"
+#include "core/format/keeper.h"
+#include "core/terrain/shade.h"
+
+namespace erdwerk::app {
+
+/// An object, or a part of it: a point of a set, a vertex of a line.
+struct Ref {
+    ObjectId object;
+    std::optional<std::size_t> part;
+    friend bool operator==(const Ref&, const Ref&) = default;
+};
+
+/// The same object or part after an edit; nothing when it is gone.
+std::optional<Ref> carried(const Ref& ref, const document::EditTrace& trace, const document::Document& after);
+
+/// All results of one document.
+struct Snapshot {
+    document::Derived derived;
+    std::vector<check::Finding> findings;
+    document::Results<terrain::Shading> shadings;
+    QDateTime made = QDateTime::currentDateTime();
+};
+using SnapshotPointer = std::shared_ptr<const Snapshot>;
+
+/// A place that every view marks.
+struct Hover {
+    geometry::Vec2 place;
+    std::optional<Ref> ref;        ///< what lies there
+    std::optional<double> height;  ///< of the hovered thing or the surface
+};
+
+class Session : public QObject {
+    Q_OBJECT
+public:
+    explicit Session(QObject* parent = nullptr);
+    ~Session() override;
+
+    // Document
+    [[nodiscard]] const document::Document& document() const {
+        return preview_ ? *preview_ : history_.current();
+    }
+    [[nodiscard]] const document::History& history() const { return history_; }
+    [[nodiscard]] SnapshotPointer snapshot() const { return snapshot_; }
+    [[nodiscard]] const document::Derived& derived() const { return snapshot_->derived; }
+    /// The same, held on to: for edits that are prepared on it.
+    [[nodiscard]] std::shared_ptr<const document::Derived> results() const {
+        return {snapshot_, &snapshot_->derived};
+    }
+    [[nodiscard]] bool isOpen() const { return open_; }
+    [[nodiscard]] bool isChanged() const;
+    [[nodiscard]] bool isWorking() const;
+    /// The results are not those of the document, and nothing is being worked out that would change that.
+    [[nodiscard]] bool isStale() const;
+    /// "results of 12:04, before the last edit", or empty when they are of the document as it is.
+    [[nodiscard]] QString staleText() const;
+    /// How far the work is that says so, per cent; 0 when it does not.
+    [[nodiscard]] int workDone() const { return workDone_; }
+    [[nodiscard]] QString path() const { return QString::fromStdString(keeper_.path()); }
+
+    /// One edit of the newest document: journal, history, results. What it carries along and takes with it is
+    /// said. Returns false, after a message with the reason, when it does not apply; an edit that changes
+    /// nothing is not a step. A preview ends.
+    bool edit(const QString& what, const document::Edit& edit);
+    /// Shows what an edit would make (while dragging). Ends with edit() or with endPreview().
+    void preview(const document::Edit& edit);
+    void endPreview();
+    void undo();
+    void redo();
+    void goTo(std::size_t step);
+
+    // Files
+    void startNew(const document::Document& document);
+    /// Opens a project with what a journal beside it holds; recovery() tells of that.
+    Result<void> open(const QString& path);
+    [[nodiscard]] const format::Recovery& recovery() const { return recovery_; }
+    /// Starts saving what is there now, aside; saved() or message() tells how it went. Goes on after one that
+    /// runs.
+    void save(const QString& path);
+    /// Saves and waits for it; the window goes on painting.
+    Result<void> saveAndWait(const QString& path);
+    [[nodiscard]] bool isSaving() const { return saving_.valid(); }
+    /// Lets a save that runs end.
+    void waitForSave();
+    /// Opens a project file as a new, unnamed project (the demo, or to work beside another window).
+    Result<void> openCopy(const QString& path);
+    /// What is open goes on as an unnamed project of its own.
+    void workOnCopy();
+    /// Unnamed projects that a crash left behind: what to give to recoverLost.
+    [[nodiscard]] static QStringList lostProjects();
+    /// Brings one of them back as an unnamed project.
+    Result<void> recoverLost(const QString& base);
+    /// Ends journalling; the journal goes when the last save holds everything.
+    void close(bool discardChanges);
+    [[nodiscard]] const format::Keeper& keeper() const { return keeper_; }
+    [[nodiscard]] bool isReadOnly() const { return keeper_.state() == format::Keeper::State::ReadOnly; }
+    /// Looks at the lock now, as it does every half minute.
+    void beat();
+
+    // Selection and hover
+    [[nodiscard]] const std::vector<Ref>& selection() const { return selection_; }
+    void select(std::vector<Ref> refs);
+    [[nodiscard]] bool isSelected(ObjectId id) const;
+    /// The only selected object of a kind, if there is exactly one.
+    template <class T>
+    [[nodiscard]] std::optional<ObjectId> selected() const {
+        std::optional<ObjectId> found;
+        for (const Ref& r : selection_) {
+            if (document().get<T>(r.object) == nullptr) continue;
+            if (found && *found != r.object) return std::nullopt;
+            found = r.object;
+        }
+        return found;
+    }
+    [[nodiscard]] const std::optional<Hover>& hover() const { return hover_; }
+    void setHover(const std::optional<Hover>& hover);
+    void cancelWork();
+    /// Works out the results of the document as it is, after they were stopped.
+    void workOut();
+    /// Runs the event loop until all results are there. For tests and pictures.
+    void waitForResults();
+
+Q_SIGNALS:
+    void documentChanged();                         ///< edited, undone, opened; results follow
+    void edited(const document::EditTrace& trace);  ///< before documentChanged: what became of parts
+    void resultsChanged();                          ///< snapshot() is newer
+    void selectionChanged();
+    void hoverChanged();
+    void opened();  ///< another project is there: views fit to it
+    void workingChanged(bool working);
+    void keepingChanged();  ///< keeper().state() or reason()
+    void savingChanged();
+    void saved(const QString& path);
+    void message(const QString& text, bool isError);
+    void goToPlace(geometry::Vec2 place);  ///< all views move there
+
+private:
+    void changed(const QString& what, const document::Document& before);
+    void keep(const QString& what);
+    void evaluate(bool cancelRunning);
+    std::optional<SnapshotPointer> work(const document::Document& document, const std::atomic<bool>& cancel);
+    void carrySelection(const document::EditTrace& trace);
+    void startSaving(const QString& path);
+    void finishSaving();
+    void tellKeeping();
+
+    document::History history_;
+    std::optional<document::Document> preview_;
+    std::uint64_t savedNumber_ = 0;
+    bool open_ = false;
+    bool neverSaved_ = false;  ///< what is there was brought back, not saved
+    format::Keeper keeper_;
+    format::Recovery recovery_;
+    std::pair<format::Keeper::State, std::string> told_{};
+    QTimer beat_;
+    QTimer savePoll_;
+    struct Saving {
+        QString path;
+        document::Document document;
+        std::uint64_t number = 0;
+    };
+    Saving savingOf_;
+    std::future<Result<std::string>> saving_;
+    Result<void> saveResult_;
+    QString saveNext_;
+    SnapshotPointer snapshot_ = std::make_shared<const Snapshot>();
+    std::vector<Ref> selection_;
+    std::optional<Hover> hover_;
+    document::Model model_;
+    check::Memory checks_;
+    std::atomic<int> workDone_{0};
+    bool stopped_ = false;  ///< the last work was stopped by hand or failed
+    SnapshotPointer workerLast_;
+    std::unique_ptr<LatestWorker<document::Document, SnapshotPointer>> worker_;
+};
+
+}  // namespace erdwerk::app

@@ -1,0 +1,210 @@
+// Opening, saving, recovering: the files of a session.
+
+#include <QCoreApplication>
+#include <QDir>
+#include <QEventLoop>
+#include <QStandardPaths>
+#include <QUuid>
+
+#include "app/base/aside.h"
+#include "app/base/session.h"
+#include "core/format/project_file.h"
+
+namespace erdwerk::app {
+
+using document::Document;
+using format::Keeper;
+
+namespace {
+
+QString unnamedFolder() {
+    const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
+    QDir().mkpath(folder);
+    return folder;
+}
+
+}  // namespace
+
+void Session::startNew(const Document& document) {
+    waitForSave();
+    close(true);
+    history_ = document::History(document);
+    savedNumber_ = history_.number();
+    neverSaved_ = false;
+    recovery_ = {};
+    open_ = true;
+    keeper_.startUnnamed((unnamedFolder() + QStringLiteral("/unnamed-") +
+                          QUuid::createUuid().toString(QUuid::WithoutBraces).left(13))
+                             .toStdString(),
+                         document);
+    beat_.start();
+    tellKeeping();
+    Q_EMIT documentChanged();
+    Q_EMIT opened();
+    evaluate(true);
+}
+
+Result<void> Session::open(const QString& path) {
+    waitForSave();
+    auto project = aside([&] { return keeper_.open(path.toStdString()); });
+    if (!project) return tl::unexpected(project.error());
+    preview_.reset();
+    selection_.clear();
+    hover_.reset();
+    open_ = true;
+    history_ = document::History(std::move(project->document));
+    savedNumber_ = history_.number();
+    neverSaved_ = false;
+    recovery_ = std::move(project->recovery);
+    for (std::size_t i = 0; i < recovery_.documents.size(); ++i)
+        history_.apply(recovery_.what[i], recovery_.documents[i]);
+    recovery_.documents.clear();
+    beat_.start();
+    tellKeeping();
+    Q_EMIT selectionChanged();
+    Q_EMIT documentChanged();
+    Q_EMIT opened();
+    evaluate(true);
+    return {};
+}
+
+Result<void> Session::openCopy(const QString& path) {
+    auto project = aside([&] { return format::openProject(path.toStdString()); });
+    if (!project) return tl::unexpected(project.error());
+    startNew(project->document);
+    return {};
+}
+
+void Session::workOnCopy() {
+    const Document now = history_.current();
+    startNew(now);
+    neverSaved_ = true;
+    Q_EMIT documentChanged();
+}
+
+QStringList Session::lostProjects() {
+    QStringList out;
+    for (const auto& base : Keeper::lostIn(unnamedFolder().toStdString())) {
+        const auto held = Keeper::readLost(base);
+        // One that was opened and never edited holds nothing that is lost.
+        if (held.documents.size() > 1 || held.incomplete())
+            out << QString::fromStdString(base);
+        else
+            Keeper::dropLost(base);
+    }
+    return out;
+}
+
+Result<void> Session::recoverLost(const QString& base) {
+    auto held = Keeper::readLost(base.toStdString());
+    if (held.documents.empty())
+        return badInput(held.problem.empty() ? "nothing is left of it" : held.problem,
+                        format::journalPath(base.toStdString()));
+    format::Recovery recovery{std::move(held.what), {}, std::move(held.entries), std::move(held.problem), {}};
+    if (!recovery.problem.empty()) {
+        auto aside = format::keepAside(format::journalPath(base.toStdString()));
+        if (!aside) return tl::unexpected(aside.error());
+        recovery.keptAs = *aside;
+    }
+    startNew(held.documents.back());
+    neverSaved_ = true;
+    recovery_ = std::move(recovery);
+    Keeper::dropLost(base.toStdString());
+    Q_EMIT documentChanged();
+    return {};
+}
+
+void Session::close(bool discardChanges) {
+    waitForSave();
+    beat_.stop();
+    keeper_.close(discardChanges || !isChanged());
+    preview_.reset();
+    selection_.clear();
+    hover_.reset();
+    recovery_ = {};
+    open_ = false;
+    tellKeeping();
+}
+
+void Session::beat() {
+    const bool couldTakeOver = keeper_.canTakeOver();
+    keeper_.beat();
+    if (keeper_.canTakeOver() != couldTakeOver)
+        Q_EMIT keepingChanged();
+    else
+        tellKeeping();
+    // What could not be kept is tried again without waiting for the next edit.
+    if (keeper_.state() == Keeper::State::NotKept && open_) keep(tr("Changes so far"));
+}
+
+// ---- saving
+
+void Session::save(const QString& path) {
+    if (isSaving()) {
+        saveNext_ = path;
+        return;
+    }
+    startSaving(path);
+}
+
+void Session::startSaving(const QString& path) {
+    const std::string file = path.toStdString();
+    saveResult_ = keeper_.prepareSave(file);
+    if (!saveResult_) {
+        Q_EMIT message(tr("Not saved: %1").arg(QString::fromStdString(saveResult_.error().message())), true);
+        return;
+    }
+    // The layers for other software come from the results there are; none is waited for.
+    savingOf_ = {path, history_.fresh(), history_.number()};
+    const auto mark = keeper_.markForSave(file);
+    saving_ = std::async(
+        std::launch::async,
+        [file, mark, document = savingOf_.document, snapshot = snapshot_]() -> Result<std::string> {
+            try {
+                return format::saveProject(file, document::resultsFor(document, snapshot->derived), mark);
+            } catch (const std::exception& e) {
+                return fail(ErrorCode::Io, e.what(), file);
+            }
+        });
+    savePoll_.start();
+    Q_EMIT savingChanged();
+}
+
+void Session::finishSaving() {
+    savePoll_.stop();
+    auto stamp = saving_.get();
+    if (!stamp) {
+        saveResult_ = tl::unexpected(stamp.error());
+        Q_EMIT savingChanged();
+        Q_EMIT message(tr("Not saved: %1").arg(QString::fromStdString(stamp.error().message())), true);
+    } else {
+        saveResult_ = {};
+        keeper_.saved(savingOf_.path.toStdString(), *stamp, savingOf_.document, history_.fresh());
+        savedNumber_ = savingOf_.number;
+        neverSaved_ = false;
+        tellKeeping();
+        Q_EMIT savingChanged();
+        Q_EMIT documentChanged();
+        Q_EMIT saved(savingOf_.path);
+    }
+    savingOf_ = {};
+    if (!saveNext_.isEmpty()) startSaving(std::exchange(saveNext_, {}));
+}
+
+void Session::waitForSave() {
+    while (isSaving()) {
+        if (saving_.wait_for(std::chrono::milliseconds(15)) == std::future_status::ready)
+            finishSaving();
+        else
+            QCoreApplication::processEvents(QEventLoop::ExcludeUserInputEvents);
+    }
+}
+
+Result<void> Session::saveAndWait(const QString& path) {
+    waitForSave();
+    startSaving(path);
+    waitForSave();
+    return saveResult_;
+}
+
+}  // namespace erdwerk::app

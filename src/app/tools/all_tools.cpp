@@ -1,0 +1,76 @@
+#include "app/tools/all_tools.h"
+
+namespace erdwerk::app::tools {
+
+// The one list: stage and heading, then what stands under it. TOOL names the function that declares a tool,
+// COMMAND a command of the window.
+#define ERDWERK_RACK(SECTION, TOOL, COMMAND)                                                                 \
+    SECTION(Field, "Points and lines")                                                                       \
+    COMMAND("import-points")                                                                                 \
+    COMMAND("import-lines") COMMAND("connect-number") COMMAND("connect-code") SECTION(                       \
+        Field, "Clouds and rasters") COMMAND("import-cloud") COMMAND("import-raster") TOOL(addSurveyPoint)   \
+        COMMAND("find-ground") TOOL(classByHand) TOOL(cropCloud) TOOL(sampleGrid) SECTION(Ground, "Surface") \
+            COMMAND("new-surface") COMMAND("thin-surface") SECTION(Ground, "Sources") TOOL(addBreakline)     \
+                TOOL(addContour) TOOL(setEdge) TOOL(addOpening) TOOL(addIsland) TOOL(takeOutLine)            \
+                    SECTION(Ground, "Crests and toes") TOOL(findCreases) TOOL(traceCrease) SECTION(          \
+                        Ground, "Own edits") TOOL(flipSide) TOOL(removeTriangle) TOOL(addSurfacePoint)       \
+                        TOOL(moveSurfacePoint) TOOL(leaveOutSurfacePoint) TOOL(liftSurface)                  \
+                            TOOL(takeOverSurface) SECTION(Ground, "What it gives") TOOL(runoffLine)          \
+                                COMMAND("extract") TOOL(contourAsLines) TOOL(triangleAsLine)                 \
+                                    COMMAND("volumes") COMMAND("export-surface") SECTION(Shape, "")          \
+                                        TOOL(drawLine) TOOL(drape) TOOL(insertCorner) TOOL(insertGradePoint) \
+                                            TOOL(moveCorner) TOOL(deleteCorner) TOOL(splitLine)              \
+                                                TOOL(joinLines) TOOL(reverseLine) TOOL(closeLine)            \
+                                                    SECTION(Route, "") TOOL(alignmentFromLine)               \
+                                                        COMMAND("alignment-reverse") COMMAND("profile")      \
+                                                            SECTION(Record, "") COMMAND("export")            \
+                                                                TOOL(parcelFromLine) TOOL(label)             \
+                                                                    COMMAND("label-style") COMMAND("sheet")  \
+                                                                        COMMAND("sheet-export")
+
+#define ERDWERK_NOTHING(...)
+#define ERDWERK_DECLARE(name) ToolDeclaration name();
+ERDWERK_RACK(ERDWERK_NOTHING, ERDWERK_DECLARE, ERDWERK_NOTHING)
+
+const std::vector<RackEntry>& rack() {
+    static const std::vector<RackEntry> all = [] {
+        std::vector<RackEntry> out;
+        Stage stage = Stage::Field;
+        QString section;
+#define ERDWERK_SECTION(ofStage, title) \
+    stage = Stage::ofStage;             \
+    section = title[0] == '\0' ? QString() : tr(title);
+#define ERDWERK_TOOL(name) out.push_back({stage, section, name()});
+#define ERDWERK_COMMAND(id) out.push_back({stage, section, QStringLiteral(id)});
+        ERDWERK_RACK(ERDWERK_SECTION, ERDWERK_TOOL, ERDWERK_COMMAND)
+        return out;
+    }();
+    return all;
+}
+
+QString anOpenProject(const Session& session) {
+    return session.isOpen() ? QString() : tr("open a project first");
+}
+
+QString aLine(const Session& session) {
+    return session.document().all<document::Line>().empty() ? tr("there are no lines yet") : QString();
+}
+
+QString aSurface(const Session& session) {
+    return currentSurface(session) ? QString() : tr("there is no surface yet");
+}
+
+QString aSurfaceAndALine(const Session& session) {
+    const QString reason = aSurface(session);
+    return reason.isEmpty() ? aLine(session) : reason;
+}
+
+QString aCloud(const Session& session) {
+    return session.document().all<document::Cloud>().empty() ? tr("import a cloud first") : QString();
+}
+
+QString denseHeights(const Session& session) {
+    return currentDense(session) ? QString() : tr("import a cloud or a raster, or make a surface first");
+}
+
+}  // namespace erdwerk::app::tools

@@ -1,0 +1,57 @@
+#pragma once
+// Draws a 3D line corner by corner, clicked or typed, with a height rule at each.
+
+#include "app/tools/tool.h"
+#include "core/base/notation.h"
+#include "core/linework/line3d.h"
+
+namespace erdwerk::app {
+
+class DrawLineTool : public Tool {
+    Q_OBJECT
+public:
+    explicit DrawLineTool(Session& session);
+    [[nodiscard]] QString prompt() const override;
+    [[nodiscard]] QString entryHint() const override;
+    [[nodiscard]] std::vector<Chip> chips() const override;
+    void hoverAt(const Snap& snap) override;
+    void clickAt(const Snap& snap) override;
+    bool enter(const QString& text) override;
+    bool stepBack() override;
+    bool stepForward() override;
+    void complete() override;
+    [[nodiscard]] std::optional<geometry::Vec2> origin() const override;
+    void paintGhost(QPainter& painter, const ViewTransform& view) const override;
+    void leave() override;
+    /// As it is drawn so far; a line that is continued stands before what is drawn, turned so that it goes
+    /// on.
+    [[nodiscard]] linework::Line3D line() const;
+
+private:
+    /// All that a step changes, so that each can be taken back and done again.
+    struct State {
+        ObjectId continues;  ///< the line that is continued, by its start or end
+        bool atStart = false;
+        std::vector<linework::LineVertex> drawn;
+        std::optional<geometry::Vec2> throughFromEnd;  ///< the first drawn side of a continued line is an arc
+        bool closed = false;
+    };
+    void continueLine(const Snap& snap);
+    void addCorner(geometry::Vec2 place, linework::HeightRule rule);
+    [[nodiscard]] linework::HeightRule ruleFor(const Snap& snap) const;
+    [[nodiscard]] bool enterPlace(const PlaceEntry& entry);
+    [[nodiscard]] bool enterRule(const QString& text);
+    [[nodiscard]] std::optional<geometry::Vec2> throughFor(geometry::Vec2 place) const;
+    void remember();
+    void carry(const document::EditTrace& trace);
+    /// Puts what is drawn into the project; false when there is nothing, or nothing that can be a line.
+    bool commit();
+
+    State state_;
+    std::vector<State> before_;  ///< for stepping back
+    std::vector<State> after_;   ///< for stepping forward again
+    bool arc_ = false;           ///< the next side is a tangent arc
+    std::optional<Snap> hover_;
+};
+
+}  // namespace erdwerk::app

@@ -1,0 +1,231 @@
+// The commands of the stages: what stands on the rack and is not a tool.
+
+#include <QFileDialog>
+#include <QMenuBar>
+
+#include "app/sheet/sheet_painter.h"
+#include "app/window/extract_dialog.h"
+#include "app/window/label_style_dialog.h"
+#include "app/window/main_window.h"
+#include "core/operations/records.h"
+
+namespace erdwerk::app {
+
+void MainWindow::buildActions() {
+    fileCommands();
+    editCommands();
+    viewCommands();
+    fieldCommands();
+    denseCommands();
+    groundCommands();
+    recordCommands();
+    for (const auto& entry : tools::rack()) {
+        if (const auto* tool = std::get_if<tools::ToolDeclaration>(&entry.entry)) {
+            actions_.add({tool->id, tool->text, tool->help, theme::icon(tool->icon), stageName(entry.stage),
+                          QKeySequence(tool->key),
+                          [this, make = tool->make, id = tool->id] { setTool(make(session_), id); },
+                          [this, why = tool->whyNot] { return why(session_); }});
+            actions_.placeOnRack(tool->id, entry.stage, entry.section);
+        } else {
+            actions_.placeOnRack(std::get<QString>(entry.entry), entry.stage, entry.section);
+        }
+    }
+}
+
+void MainWindow::fieldCommands() {
+    const auto needProject = [this] { return tools::anOpenProject(session_); };
+    const QString menu = stageName(Stage::Field);
+    command(
+        "import-points", tr("Import survey points…"), tr("Reads points from a CSV file, through a preview"),
+        theme::icon(QStringLiteral("import-points")), menu, QKeySequence(QStringLiteral("I")),
+        [this] {
+            const QString path = QFileDialog::getOpenFileName(
+                this, tr("Survey file"), {}, tr("Survey points (*.csv *.txt);;All files (*)"));
+            if (!path.isEmpty()) importSurvey(path);
+        },
+        needProject);
+    command(
+        "import-lines", tr("Import 3D lines…"),
+        tr("Reads lines with their heights from any vector file, or LandXML"),
+        theme::icon(QStringLiteral("import-lines")), menu, QKeySequence(QStringLiteral("L")),
+        [this] {
+            const QString path = QFileDialog::getOpenFileName(
+                this, tr("Vector file"), {},
+                tr("Vector files (*.gpkg *.geojson *.json *.shp *.gml *.xml *.ply);;All files (*)"));
+            if (!path.isEmpty()) importLines(path);
+        },
+        needProject);
+    const auto needPoints = [this] {
+        ObjectId set;
+        return selectedPoints(set).size() > 1 ? QString()
+                                              : tr("select at least two survey points, or a whole set");
+    };
+    const QIcon connectIcon = theme::icon(QStringLiteral("connect"));
+    command(
+        "connect-number", tr("Connect by number"),
+        tr("Joins the selected points into a line in the order of their numbers"), connectIcon, menu,
+        QKeySequence(QStringLiteral("N")), [this] { connectPoints(false); }, needPoints);
+    command(
+        "connect-code", tr("Connect by code"), tr("Makes one line for each code among the selected points"),
+        connectIcon, menu, QKeySequence(QStringLiteral("C")), [this] { connectPoints(true); }, needPoints);
+}
+
+void MainWindow::denseCommands() {
+    const auto needProject = [this] { return tools::anOpenProject(session_); };
+    const QString menu = stageName(Stage::Field);
+    command(
+        "import-cloud", tr("Import a cloud…"),
+        tr("Reads a point cloud: LAS, PLY or text x y z; it stays in its file"),
+        theme::icon(QStringLiteral("cloud")), menu, QKeySequence(QStringLiteral("U")),
+        [this] {
+            const QString path = QFileDialog::getOpenFileName(
+                this, tr("Point cloud"), {},
+                tr("Point clouds (*.las *.ply *.xyz *.txt *.pts);;All files (*)"));
+            if (!path.isEmpty()) importDense(path, true);
+        },
+        needProject);
+    command(
+        "import-raster", tr("Import a raster…"),
+        tr("Reads a raster of heights, or a picture with a place as backdrop"),
+        theme::icon(QStringLiteral("raster")), menu, QKeySequence(QStringLiteral("R")),
+        [this] {
+            const QString path = QFileDialog::getOpenFileName(
+                this, tr("Raster or picture"), {},
+                tr("Rasters (*.tif *.tiff *.asc *.vrt *.img *.dem *.jpg *.png);;All files (*)"));
+            if (!path.isEmpty()) importDense(path, false);
+        },
+        needProject);
+    command(
+        "find-ground", tr("Find the ground"),
+        tr("Tells the ground of a cloud from vegetation and buildings, as classes"),
+        theme::icon(QStringLiteral("find-ground")), menu, QKeySequence(QStringLiteral("F")),
+        [this] { classifyGround(); }, [this] { return tools::aCloud(session_); });
+}
+
+void MainWindow::groundCommands() {
+    const auto needSurface = [this] { return tools::aSurface(session_); };
+    const QString menu = stageName(Stage::Ground);
+    command(
+        "new-surface", tr("New surface"),
+        tr("Makes a surface from the selected points and lines, or from everything"),
+        theme::icon(QStringLiteral("new-surface")), menu, QKeySequence(QStringLiteral("N")),
+        [this] { newSurface(); },
+        [this] {
+            return session_.document().all<document::Points>().empty() ? tools::aLine(session_) : QString();
+        });
+    command(
+        "thin-surface", tr("Surface from a cloud"),
+        tr("Thins a cloud or raster to the fewest triangles within a tolerance, and proves it"),
+        theme::icon(QStringLiteral("thin")), menu, QKeySequence(QStringLiteral("S")),
+        [this] { surfaceFromDense(); },
+        [this] {
+            return session_.document().all<document::HeightRaster>().empty() ? tools::aCloud(session_)
+                                                                             : QString();
+        });
+    command(
+        "extract", tr("Parts as objects…"),
+        tr("Contours, triangles, edge, points or slope arrows as objects of their own"),
+        theme::icon(QStringLiteral("extract")), menu, QKeySequence(QStringLiteral("J")),
+        [this] { (new ExtractDialog(session_, this))->show(); }, needSurface);
+    command(
+        "volumes", tr("Volumes"), tr("Cut and fill between two surfaces"),
+        theme::icon(QStringLiteral("volumes")), menu, QKeySequence(QStringLiteral("V")),
+        [this] {
+            const auto all = session_.document().all<document::Surface>();
+            volumes_->choose(all[all.size() - 2], all.back());
+            bench_->open(Bench::Page::Volumes);
+        },
+        [this] {
+            return session_.document().all<document::Surface>().size() < 2 ? tr("volumes need two surfaces")
+                                                                           : QString();
+        });
+    command(
+        "export-surface", tr("Export a surface…"),
+        tr("Writes LandXML, PLY, OBJ, binary glTF or a GeoTIFF raster"),
+        theme::icon(QStringLiteral("export")), menu, QKeySequence(QStringLiteral("X")),
+        [this] { exportSurface(); }, needSurface);
+    command(
+        "findings-export", tr("Export the findings…"), tr("Writes the list of findings as CSV"),
+        theme::icon(QStringLiteral("export")), menu, {},
+        [this] {
+            const QString path =
+                QFileDialog::getSaveFileName(this, tr("Export the findings"), {}, tr("CSV (*.csv)"));
+            if (!path.isEmpty()) report(findings_->exportTo(path), path);
+        },
+        [this] { return session_.snapshot()->findings.empty() ? tr("there are no findings") : QString(); });
+}
+
+void MainWindow::recordCommands() {
+    const auto needProject = [this] { return tools::anOpenProject(session_); };
+    const QString route = stageName(Stage::Route);
+    const QString record = stageName(Stage::Record);
+    command(
+        "alignment-reverse", tr("Reverse the alignment"), tr("Stationing runs the other way"),
+        theme::icon(QStringLiteral("turn-round")), route, QKeySequence(QStringLiteral("R")),
+        [this] {
+            session_.edit(tr("Reverse an alignment"),
+                          operations::reverseAlignment(*session_.selected<document::Alignment>()));
+        },
+        [this] {
+            return session_.selected<document::Alignment>() ? QString() : tr("select an alignment first");
+        });
+    command(
+        "profile", tr("New profile"), tr("The ground along an alignment, with a design over it"),
+        theme::icon(QStringLiteral("profile")), route, QKeySequence(QStringLiteral("P")),
+        [this] {
+            const auto alignments = session_.document().all<document::Alignment>();
+            const auto on = session_.selected<document::Alignment>().value_or(alignments.back());
+            editAndSelectNew(tr("New profile"), operations::newProfile(on, currentSurface(session_)));
+            bench_->open(Bench::Page::Profile);
+        },
+        [this] {
+            return session_.document().all<document::Alignment>().empty() ? tr("make an alignment first")
+                                                                          : QString();
+        });
+    command(
+        "label-style", tr("Label styles…"), tr("Fields, decimals, prefix, above or below"),
+        theme::icon(QStringLiteral("label-style")), record, QKeySequence(QStringLiteral("S")),
+        [this] { LabelStyleDialog(session_, this).exec(); }, needProject);
+    command(
+        "sheet", tr("New sheet"), tr("A plan sheet round what the plan shows now"),
+        theme::icon(QStringLiteral("sheet")), record, QKeySequence(QStringLiteral("N")),
+        [this] { newSheet(); }, needProject);
+    command(
+        "sheet-export", tr("Sheet to PDF or SVG…"), tr("Writes the selected sheet, or the only one"),
+        theme::icon(QStringLiteral("export")), record, QKeySequence(QStringLiteral("W")),
+        [this] { exportSheet(); },
+        [this] {
+            return session_.document().all<document::Sheet>().empty() ? tr("make a sheet first") : QString();
+        });
+}
+
+void MainWindow::buildMenus() {
+    QHash<QString, QMenu*> menus;
+    for (const Action& a : actions_.all()) {
+        if (!menus.contains(a.menu)) menus[a.menu] = menuBar()->addMenu(a.menu);
+        auto* item = menus[a.menu]->addAction(a.text);
+        item->setData(a.id);
+        item->setStatusTip(a.help);
+        // Single letters act in the plan only; they are shown, not bound.
+        const bool letter = a.key.count() == 1 && a.key[0].keyboardModifiers() == Qt::NoModifier;
+        if (letter)
+            item->setText(a.text + QStringLiteral("\t") + a.key.toString());
+        else
+            item->setShortcut(a.key);
+        connect(item, &QAction::triggered, this, [this, id = a.id] { actions_.run(id); });
+    }
+    // What cannot run now is grey in the menu as well; a key that is pressed says why.
+    for (QMenu* menu : menus) {
+        connect(menu, &QMenu::aboutToShow, this, [this, menu] {
+            for (QAction* item : menu->actions()) {
+                const Action* a = actions_.find(item->data().toString());
+                item->setEnabled(a == nullptr || !a->whyNot || a->whyNot().isEmpty());
+            }
+        });
+        connect(menu, &QMenu::aboutToHide, this, [menu] {
+            for (QAction* item : menu->actions()) item->setEnabled(true);
+        });
+    }
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,47 @@
+#pragma once
+// Import of a survey file: how to read it, and the first rows as they will be read.
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDialog>
+#include <QLabel>
+#include <QPushButton>
+#include <QTableWidget>
+#include <vector>
+
+#include "app/base/session.h"
+#include "core/format/survey_csv.h"
+
+namespace erdwerk::app {
+
+class ImportDialog : public QDialog {
+    Q_OBJECT
+public:
+    /// Requires bytes for which a layout was proposed.
+    ImportDialog(QString path, std::string bytes, format::CsvLayout layout, LengthUnit projectUnit,
+                 QWidget* parent);
+    [[nodiscard]] const std::optional<format::CsvPoints>& points() const { return points_; }
+
+private:
+    void guess();
+    void refresh();
+    void fillPreview();
+    void fillCounts();
+
+    QString path_;
+    std::string bytes_;
+    format::CsvLayout layout_;
+    LengthUnit projectUnit_;
+    std::optional<format::CsvPoints> points_;
+    QComboBox* separator_;
+    QCheckBox* header_;
+    QCheckBox* comma_;
+    QComboBox* unit_;
+    QTableWidget* preview_;
+    QLabel* counts_;
+    QLabel* skipped_;
+    QPushButton* import_;
+    bool filling_ = false;
+};
+
+}  // namespace erdwerk::app

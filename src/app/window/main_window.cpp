@@ -1,0 +1,388 @@
+#include "app/window/main_window.h"
+
+#include <QCloseEvent>
+#include <QCoreApplication>
+#include <QDir>
+#include <QFileInfo>
+#include <QKeyEvent>
+#include <QMessageBox>
+#include <QStatusBar>
+#include <QThread>
+#include <QVBoxLayout>
+
+#include "app/base/theme.h"
+#include "app/window/recovery_dialog.h"
+#include "core/document/dense_source.h"
+#include "core/document/edit.h"
+
+namespace erdwerk::app {
+
+QString demoFolder() {
+    QDir folder(QCoreApplication::applicationDirPath());
+    if (folder.exists(QStringLiteral("../share/erdwerk/demo")))
+        return folder.filePath(QStringLiteral("../share/erdwerk/demo"));
+    do {
+        if (folder.exists(QStringLiteral("data/demo/quillmoor.erdwerk")))
+            return folder.filePath(QStringLiteral("data/demo"));
+    } while (folder.cdUp());
+    return {};
+}
+
+MainWindow::MainWindow() {
+    resize(1280, 800);
+    buildWindow();
+    buildActions();
+    buildMenus();
+    connectViews();
+    rack_->setStage(Stage::Field);
+    showProject(false);
+    start_->setLost(Session::lostProjects());
+    updateTitle();
+}
+
+MainWindow::~MainWindow() {
+    plan_->setTool(nullptr);
+}
+
+void MainWindow::buildWindow() {
+    stack_ = new QStackedWidget;
+    start_ = new StartPage;
+    auto* project = new QWidget;
+    auto* column = new QVBoxLayout(project);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    stageBar_ = new StageBar(session_);
+    column->addWidget(stageBar_);
+    keeping_ = new KeepingBar(session_);
+    column->addWidget(keeping_);
+
+    rack_ = new Rack(actions_, session_);
+    contents_ = new Contents(session_);
+    auto* left = new QSplitter(Qt::Vertical);
+    left->addWidget(rack_);
+    left->addWidget(contents_);
+    left->setSizes({360, 190});
+    views_ = new TwinViews(session_);
+    plan_ = views_->plan();
+    scene_ = views_->scene();
+    facts_ = new Facts(session_);
+    auto* middle = new QSplitter(Qt::Horizontal);
+    middle->addWidget(left);
+    middle->addWidget(views_);
+    middle->addWidget(facts_);
+    middle->setSizes({196, 830, 254});
+    middle->setStretchFactor(1, 1);
+
+    prompt_ = new PromptLine;
+    buildBench();
+    auto* lower = new QWidget;
+    auto* lowerColumn = new QVBoxLayout(lower);
+    lowerColumn->setContentsMargins(0, 0, 0, 0);
+    lowerColumn->setSpacing(0);
+    lowerColumn->addWidget(prompt_);
+    lowerColumn->addWidget(bench_, 1);
+    auto* rows = new QSplitter(Qt::Vertical);
+    rows->addWidget(middle);
+    rows->addWidget(lower);
+    rows->setSizes({470, 236});
+    rows->setStretchFactor(0, 1);
+    column->addWidget(rows, 1);
+
+    stack_->addWidget(start_);
+    stack_->addWidget(project);
+    setCentralWidget(stack_);
+    cursor_ = new QLabel;
+    cursor_->setFont(theme::font(12));
+    scale_ = new QLabel;
+    scale_->setContentsMargins(0, 0, 10, 0);
+    cursor_->setContentsMargins(8, 0, 0, 0);
+    statusBar()->addWidget(cursor_, 1);
+    statusBar()->addPermanentWidget(scale_);
+    statusBar()->setSizeGripEnabled(false);
+}
+
+void MainWindow::buildBench() {
+    bench_ = new Bench;
+    grades_ = new GradesPage(session_);
+    profile_ = new ProfilePage(session_);
+    findings_ = new FindingsPage(session_);
+    fit_ = new FitPage(session_);
+    slice_ = new SlicePage(session_);
+    volumes_ = new VolumesPage(session_);
+    tables_ = new TablesPage(session_);
+    history_ = new HistoryPage(session_);
+    bench_->addPage(Bench::Page::Grades, grades_);
+    bench_->addPage(Bench::Page::Profile, profile_);
+    bench_->addPage(Bench::Page::Findings, findings_);
+    bench_->addPage(Bench::Page::Fit, fit_);
+    bench_->addPage(Bench::Page::Section, slice_);
+    bench_->addPage(Bench::Page::Volumes, volumes_);
+    bench_->addPage(Bench::Page::Tables, tables_);
+    bench_->addPage(Bench::Page::History, history_);
+}
+
+void MainWindow::connectViews() {
+    connect(&actions_, &ActionList::refused, this, [this](const QString& reason) { say(reason, true); });
+    connect(&session_, &Session::message, this, &MainWindow::say);
+    connect(&session_, &Session::documentChanged, this, &MainWindow::updateTitle);
+    connect(&session_, &Session::savingChanged, this, &MainWindow::updateTitle);
+    connect(&session_, &Session::opened, this, [this] {
+        // What a tool had begun belongs to the project before.
+        dropTool();
+        fitPending_ = true;
+        showProject(true);
+    });
+    connect(&session_, &Session::resultsChanged, this, [this] {
+        if (fitPending_ && plan_->width() > 100) {
+            fitPending_ = false;
+            plan_->fit();
+        }
+    });
+    connect(plan_, &PlanView::cursorMoved, this, &MainWindow::updateCursor);
+    connect(plan_, &PlanView::viewChanged, this, [this] { updateCursor(std::nullopt); });
+    connect(plan_, &PlanView::typed, prompt_, &PromptLine::startEntry);
+    connect(plan_, &PlanView::deletePressed, this, &MainWindow::deleteSelection);
+    connect(contents_, &Contents::deletePressed, this, &MainWindow::deleteSelection);
+    connect(contents_, &Contents::showObject, this, &MainWindow::showObject);
+    connect(prompt_, &PromptLine::completed, this, [this] {
+        if (tool_) tool_->complete();
+    });
+    connect(prompt_, &PromptLine::left, this, &MainWindow::endTool);
+    plan_->installEventFilter(this);
+    connectBench();
+    connectStart();
+    connectKeeping();
+    connectGroundPages();
+}
+
+void MainWindow::connectBench() {
+    connect(&session_, &Session::resultsChanged, this,
+            [this] { bench_->setCount(Bench::Page::Findings, session_.snapshot()->findings.size()); });
+    connect(stageBar_, &StageBar::stageChanged, this, [this](Stage stage) {
+        rack_->setStage(stage);
+        // The stage chooses the page on the bench, nothing else.
+        if (stage == Stage::Shape) bench_->open(Bench::Page::Grades);
+        if (stage == Stage::Route) bench_->open(Bench::Page::Profile);
+        if (stage == Stage::Ground) bench_->open(Bench::Page::Findings);
+        if (stage == Stage::Field || stage == Stage::Record) bench_->open(Bench::Page::Tables);
+    });
+    connect(stageBar_, &StageBar::findingsPressed, this, [this] {
+        bench_->open(Bench::Page::Findings);
+        findings_->list()->setFocus();
+    });
+    connect(bench_, &Bench::left, this, [this](Bench::Page page) {
+        if (page == Bench::Page::Findings) findings_->lookedAt();
+    });
+    connect(profile_, &ProfilePage::newProfilePressed, this,
+            [this] { actions_.run(QStringLiteral("profile")); });
+}
+
+void MainWindow::connectStart() {
+    connect(start_, &StartPage::demoPressed, this, &MainWindow::openDemo);
+    connect(start_, &StartPage::openPressed, this, [this] { actions_.run(QStringLiteral("open")); });
+    connect(start_, &StartPage::emptyPressed, this, [this] { session_.startNew({}); });
+    connect(start_, &StartPage::newFromSurveyPressed, this,
+            [this] { actions_.run(QStringLiteral("new-from-survey")); });
+    connect(start_, &StartPage::recoverPressed, this, [this](const QString& base) {
+        if (auto done = session_.recoverLost(base); !done)
+            QMessageBox::warning(this, tr("Not recovered"), QString::fromStdString(done.error().message()));
+        else if (!session_.recovery().problem.empty())
+            showRecovery();
+    });
+}
+
+void MainWindow::connectKeeping() {
+    connect(&session_, &Session::saved, this,
+            [this](const QString& path) { say(tr("Saved to %1").arg(QFileInfo(path).fileName()), false); });
+    connect(keeping_, &KeepingBar::saveElsewherePressed, this, [this] { saveAside(true); });
+    connect(keeping_, &KeepingBar::copyPressed, this, [this] { session_.workOnCopy(); });
+    connect(keeping_, &KeepingBar::takeOverPressed, this, [this] { openProject(session_.path()); });
+}
+
+void MainWindow::showRecovery() {
+    auto* dialog = new RecoveryDialog(session_.recovery(), this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->show();
+}
+
+void MainWindow::showObject(ObjectId id) {
+    geometry::Box box;
+    const auto& d = session_.derived();
+    if (const auto* r = document::Derived::in(d.lines, id))
+        for (const auto& s : r->path) box.add(boundsOf(s));
+    if (const auto* a = document::Derived::in(d.alignments, id))
+        for (const auto& s : a->path) box.add(boundsOf(s));
+    box.add(document::boundsOf(d, id));
+    if (const auto* p = session_.document().get<document::Parcel>(id))
+        if (const auto* r = document::Derived::in(d.lines, p->line))
+            for (const auto& s : r->path) box.add(boundsOf(s));
+    if (const auto* l = document::Derived::in(d.labels, id)) box.add(l->place);
+    if (!box.empty()) plan_->fitTo(box.grown(box.width() < 1 ? 10 : 0));
+}
+
+void MainWindow::showProject(bool shown) {
+    stack_->setCurrentIndex(shown ? 1 : 0);
+    statusBar()->setVisible(shown);
+}
+
+void MainWindow::updateTitle() {
+    QString name =
+        session_.isOpen() ? QString::fromStdString(session_.document().settings().name) : QString();
+    if (session_.isOpen() && session_.isChanged()) name += QStringLiteral(" •");
+    if (session_.isSaving()) name += tr("  –  saving…");
+    if (session_.isReadOnly()) name += tr("  –  to look at only");
+    if (!session_.path().isEmpty()) name += QStringLiteral("  –  ") + QFileInfo(session_.path()).fileName();
+    setWindowTitle(name.isEmpty() ? tr("Erdwerk") : name + tr("  –  Erdwerk"));
+}
+
+void MainWindow::updateCursor(const std::optional<geometry::Vec2>& place) {
+    const auto& display = session_.document().settings().display;
+    QString text;
+    if (place) {
+        text = QString::fromStdString(formatPosition(place->x, place->y, display));
+        const auto* surface = session_.derived().topSurface(*place);
+        if (surface != nullptr) {
+            const auto slope = terrain::slopeOf(surface->tin().triangle(*surface->triangleAt(*place)));
+            text +=
+                tr("     height %1     grade %2     downhill %3")
+                    .arg(QString::fromStdString(formatHeight(surface->heightAt(*place), display)),
+                         QString::fromStdString(formatGrade(Grade::riseOverRun(slope.grade), display)),
+                         slope.grade > 0 ? QString::fromStdString(formatDirection(slope.downhill, display))
+                                         : tr("flat"));
+        } else {
+            text += tr("     no surface here");
+        }
+    }
+    cursor_->setText(text);
+    // Screens have about 96 pixels an inch; the figure is what the plan would be on paper.
+    const double metresPerPixel = metresPer(display.unit) / std::max(plan_->view().scale, 1e-9);
+    scale_->setText(tr("about 1 : %1   %2")
+                        .arg(static_cast<qlonglong>(metresPerPixel / 0.0254 * 96))
+                        .arg(QString::fromUtf8(unitSymbol(display.unit).data())));
+}
+
+void MainWindow::say(const QString& text, bool isError) {
+    prompt_->showMessage(text, isError);
+}
+
+// ---- tools
+
+void MainWindow::setTool(std::unique_ptr<Tool> tool, const QString& actionId) {
+    // What the tool before had finished is kept, unless it ends by itself.
+    if (tool_ && !leaving_) {
+        leaving_ = true;
+        tool_->leave();
+        leaving_ = false;
+    }
+    replaceTool(std::move(tool), actionId);
+}
+
+void MainWindow::dropTool() {
+    replaceTool(nullptr, {});
+}
+
+void MainWindow::replaceTool(std::unique_ptr<Tool> tool, const QString& actionId) {
+    plan_->setTool(nullptr);
+    prompt_->setTool(nullptr);
+    // The tool may be ending itself: it goes when it has returned.
+    if (tool_) tool_.release()->deleteLater();
+    tool_ = std::move(tool);
+    rack_->setActive(actionId);
+    if (!tool_) return;
+    connect(tool_.get(), &Tool::finished, this, [this, t = tool_.get()] {
+        if (tool_.get() == t) endTool();
+    });
+    prompt_->setTool(tool_.get());
+    plan_->setTool(tool_.get());
+    plan_->setFocus();
+}
+
+void MainWindow::endTool() {
+    setTool(nullptr);
+}
+
+void MainWindow::undo() {
+    // Inside a tool the last step of the tool comes first.
+    if (tool_ && tool_->stepBack()) return;
+    session_.undo();
+}
+
+void MainWindow::redo() {
+    if (tool_ && tool_->stepForward()) return;
+    session_.redo();
+}
+
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == plan_ && event->type() == QEvent::KeyPress) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        if (key->key() == Qt::Key_Escape) {
+            if (tool_)
+                endTool();
+            else
+                session_.select({});
+            return true;
+        }
+        if (tool_ && key->key() == Qt::Key_Backspace) {
+            tool_->stepBack();
+            return true;
+        }
+        if (tool_ && (key->key() == Qt::Key_Return || key->key() == Qt::Key_Enter)) {
+            tool_->complete();
+            return true;
+        }
+        if (!tool_ && key->modifiers() == Qt::NoModifier && key->key() >= Qt::Key_A &&
+            key->key() <= Qt::Key_Z) {
+            if (const Action* a = actions_.byLetter(stageBar_->stage(), key->text())) {
+                actions_.run(a->id);
+                return true;
+            }
+        }
+    }
+    return QMainWindow::eventFilter(watched, event);
+}
+
+void MainWindow::showTwin(bool on) {
+    views_->setTwin(on ? TwinViews::Twin::Scene : TwinViews::Twin::None);
+}
+
+void MainWindow::settle() {
+    session_.waitForResults();
+    while (!plan_->settled() || !views_->second()->settled() || volumes_->isWorking() ||
+           slice_->isWorking()) {
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
+        QThread::msleep(1);
+    }
+    QCoreApplication::processEvents();
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!askToSave()) {
+        event->ignore();
+        return;
+    }
+    if (session_.isSaving()) {
+        say(tr("Saving; the window closes when it is done"), false);
+        session_.waitForSave();
+        // It went wrong, or something was edited meanwhile.
+        if (!askToSave()) {
+            event->ignore();
+            return;
+        }
+    }
+    session_.close(true);
+    event->accept();
+}
+
+bool MainWindow::askToSave() {
+    endTool();
+    if (!session_.isOpen() || !session_.isChanged() || session_.isSaving()) return true;
+    const auto answer =
+        QMessageBox::question(this, tr("Save changes?"),
+                              tr("%1 has changes that are not saved.")
+                                  .arg(QString::fromStdString(session_.document().settings().name)),
+                              QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel);
+    if (answer == QMessageBox::Save) return save(false);
+    return answer == QMessageBox::Discard;
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,164 @@
+#pragma once
+// The window: stage bar, rack and contents, plan and twin view, facts, prompt line, bench.
+
+#include <QLabel>
+#include <QMainWindow>
+#include <QSplitter>
+#include <QStackedWidget>
+#include <memory>
+
+#include "app/base/actions.h"
+#include "app/base/session.h"
+#include "app/bench/bench.h"
+#include "app/bench/findings_page.h"
+#include "app/bench/fit_page.h"
+#include "app/bench/grades_page.h"
+#include "app/bench/history_page.h"
+#include "app/bench/profile_page.h"
+#include "app/bench/slice_page.h"
+#include "app/bench/tables_page.h"
+#include "app/bench/volumes_page.h"
+#include "app/panels/contents.h"
+#include "app/panels/facts.h"
+#include "app/panels/rack.h"
+#include "app/plan/plan_view.h"
+#include "app/scene/scene_view.h"
+#include "app/tools/all_tools.h"
+#include "app/window/keeping_bar.h"
+#include "app/window/prompt_line.h"
+#include "app/window/stage_bar.h"
+#include "app/window/start_page.h"
+#include "app/window/twin_views.h"
+
+namespace erdwerk::app {
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    MainWindow();
+    ~MainWindow() override;
+
+    [[nodiscard]] Session& session() { return session_; }
+    [[nodiscard]] ActionList& actions() { return actions_; }
+    [[nodiscard]] PlanView* plan() { return plan_; }
+    [[nodiscard]] SceneView* scene() { return scene_; }
+    [[nodiscard]] PromptLine* prompt() { return prompt_; }
+    [[nodiscard]] StageBar* stageBar() { return stageBar_; }
+    [[nodiscard]] Bench* bench() { return bench_; }
+    [[nodiscard]] GradesPage* grades() { return grades_; }
+    [[nodiscard]] ProfilePage* profile() { return profile_; }
+    [[nodiscard]] FindingsPage* findings() { return findings_; }
+    [[nodiscard]] TablesPage* tables() { return tables_; }
+    [[nodiscard]] FitPage* fit() { return fit_; }
+    [[nodiscard]] SlicePage* slice() { return slice_; }
+    [[nodiscard]] VolumesPage* volumes() { return volumes_; }
+    [[nodiscard]] TwinViews* views() { return views_; }
+    [[nodiscard]] Facts* facts() { return facts_; }
+    [[nodiscard]] Contents* contents() { return contents_; }
+    [[nodiscard]] Tool* tool() { return tool_.get(); }
+
+    /// False (with a message shown) when it cannot be opened.
+    bool openProject(const QString& path);
+    bool openDemo();
+    bool importSurvey(const QString& path);
+    bool importLines(const QString& path);
+    /// A cloud, or a raster of heights or a picture.
+    bool importDense(const QString& path, bool cloud);
+    bool exportTo(const QString& path);
+    void setTool(std::unique_ptr<Tool> tool, const QString& actionId = {});
+    void showTwin(bool on);
+    /// Saves and waits for it.
+    bool save(bool askName);
+    [[nodiscard]] KeepingBar* keeping() { return keeping_; }
+    /// Everything drawn: results there, plan settled.
+    void settle();
+
+protected:
+    void closeEvent(QCloseEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+private:
+    void buildWindow();
+    void buildActions();
+    void command(const char* id, const QString& text, const QString& help, const QIcon& icon,
+                 const QString& menu, const QKeySequence& key, std::function<void()> run,
+                 std::function<QString()> whyNot = {});
+    void openCommands();
+    void fileCommands();
+    void editCommands();
+    void viewCommands();
+    void fieldCommands();
+    void denseCommands();
+    void groundCommands();
+    void recordCommands();
+    void surfaceFromDense();
+    void classifyGround();
+    void exportSurface();
+    void connectGroundPages();
+    void report(const Result<void>& done, const QString& path);
+    void buildMenus();
+    void connectViews();
+    void connectBench();
+    void connectStart();
+    void connectKeeping();
+    void buildBench();
+    void showRecovery();
+    void updateTitle();
+    void updateCursor(const std::optional<geometry::Vec2>& place);
+    void showProject(bool shown);
+    void endTool();
+    void dropTool();
+    void replaceTool(std::unique_ptr<Tool> tool, const QString& actionId);
+    void showObject(ObjectId id);
+    void undo();
+    void redo();
+    /// The set of the selected survey points, and which of them.
+    [[nodiscard]] std::vector<std::size_t> selectedPoints(ObjectId& set) const;
+    /// Does an edit and selects what it made.
+    std::vector<ObjectId> editAndSelectNew(const QString& what, const document::Edit& edit);
+    [[nodiscard]] QString nameOf(ObjectId id) const;
+    void connectPoints(bool byCode);
+    void newSurface();
+    void deleteSelection();
+    void newSheet();
+    void exportSheet();
+    [[nodiscard]] bool askToSave();
+    /// Where to save to; asks when it has no name yet, or `askName`. Empty: not at all.
+    [[nodiscard]] QString pathToSave(bool askName);
+    /// Starts saving; the window goes on.
+    void saveAside(bool askName);
+    void say(const QString& text, bool isError);
+
+    Session session_;
+    ActionList actions_;
+    std::unique_ptr<Tool> tool_;
+    QStackedWidget* stack_ = nullptr;
+    StartPage* start_ = nullptr;
+    StageBar* stageBar_ = nullptr;
+    Rack* rack_ = nullptr;
+    Contents* contents_ = nullptr;
+    PlanView* plan_ = nullptr;
+    SceneView* scene_ = nullptr;
+    TwinViews* views_ = nullptr;
+    Facts* facts_ = nullptr;
+    PromptLine* prompt_ = nullptr;
+    Bench* bench_ = nullptr;
+    KeepingBar* keeping_ = nullptr;
+    GradesPage* grades_ = nullptr;
+    ProfilePage* profile_ = nullptr;
+    FindingsPage* findings_ = nullptr;
+    TablesPage* tables_ = nullptr;
+    FitPage* fit_ = nullptr;
+    SlicePage* slice_ = nullptr;
+    VolumesPage* volumes_ = nullptr;
+    HistoryPage* history_ = nullptr;
+    QLabel* cursor_ = nullptr;
+    QLabel* scale_ = nullptr;
+    bool fitPending_ = false;
+    bool leaving_ = false;
+};
+
+/// The folder with the demo's files: beside the installed program, or in the source tree above it.
+QString demoFolder();
+
+}  // namespace erdwerk::app

@@ -1,0 +1,165 @@
+// What the commands of dense data and surfaces do.
+
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMessageBox>
+#include <QProgressDialog>
+
+#include "app/base/aside.h"
+#include "app/window/extract_dialog.h"
+#include "app/window/main_window.h"
+#include "core/document/dense_source.h"
+#include "core/document/edit.h"
+#include "core/format/export.h"
+#include "core/format/import.h"
+#include "core/operations/ground.h"
+
+namespace erdwerk::app {
+
+using document::Document;
+
+namespace {
+
+/// Work with a bar and a way to stop it; the window goes on painting. What it throws is an Error.
+template <class Work>
+auto watched(QWidget* parent, const QString& what, const Work& work) -> decltype(work(Context{})) {
+    std::atomic<bool> cancel{false};
+    std::atomic<int> done{0};
+    Context context;
+    context.cancelFlag = &cancel;
+    context.progress = [&done](double share) { done = static_cast<int>(share * 100); };
+    auto answer = std::async(std::launch::async, [&] { return work(context); });
+    QProgressDialog dialog(what, QObject::tr("Stop"), 0, 100, parent);
+    dialog.setWindowModality(Qt::WindowModal);
+    dialog.setMinimumDuration(400);
+    dialog.setAutoReset(false);
+    while (answer.wait_for(std::chrono::milliseconds(20)) != std::future_status::ready) {
+        dialog.setValue(std::min(99, done.load()));
+        // Before the dialog is there, nothing else may be started.
+        QCoreApplication::processEvents(dialog.isVisible() ? QEventLoop::AllEvents
+                                                           : QEventLoop::ExcludeUserInputEvents);
+        if (dialog.wasCanceled()) cancel = true;
+    }
+    try {
+        return answer.get();
+    } catch (const std::exception& e) {
+        return badInput(e.what());
+    }
+}
+
+}  // namespace
+
+bool MainWindow::importDense(const QString& path, bool cloud) {
+    const Document before = session_.history().fresh();
+    const auto imported =
+        watched(this, tr("Reading %1").arg(QFileInfo(path).fileName()), [&](const Context& context) {
+            return cloud ? format::addCloud(before, path.toStdString(), context)
+                         : format::addRaster(before, path.toStdString(), context);
+        });
+    if (!imported) {
+        if (imported.error().code == ErrorCode::Cancelled) {
+            say(tr("Stopped; nothing was changed"), false);
+            return false;
+        }
+        QMessageBox::warning(
+            this, tr("Not imported"),
+            QString::fromStdString(imported.error().message()) + tr("\n\nNothing was changed."));
+        return false;
+    }
+    const bool first = before.objects().empty();
+    editAndSelectNew(tr("Import %1").arg(QFileInfo(path).fileName()),
+                     document::addedSince(before, imported->document));
+    say(imported->points > 0 ? tr("%1 points read").arg(imported->points)
+                             : tr("%1 read").arg(QFileInfo(path).fileName()),
+        false);
+    if (first) fitPending_ = true;
+    return true;
+}
+
+void MainWindow::surfaceFromDense() {
+    const auto& d = session_.document();
+    ObjectId dense = currentDense(session_);
+    if (d.get<document::Surface>(dense) != nullptr) dense = {};
+    if (!dense) return say(tr("Import a cloud or a raster first"), true);
+    std::vector<ObjectId> edges;
+    for (const Ref& r : session_.selection()) {
+        const auto* line = d.get<document::Line>(r.object);
+        if (line != nullptr && line->line.closed) edges.push_back(r.object);
+    }
+    if (!editAndSelectNew(tr("Surface from a cloud"), operations::surfaceFromDense(dense, edges)).empty())
+        bench_->open(Bench::Page::Fit);
+}
+
+void MainWindow::classifyGround() {
+    const auto cloud =
+        session_.selected<document::Cloud>().value_or(session_.document().all<document::Cloud>().front());
+    const Document before = session_.document();
+    const auto next =
+        watched(this, tr("Telling the ground from what stands on it"),
+                [&](const Context& context) { return document::classifyGround(before, cloud, context); });
+    if (!next) {
+        if (next.error().code != ErrorCode::Cancelled) say(QString::fromStdString(next.error().text), true);
+        return;
+    }
+    const auto found = *next->get<document::Cloud>(cloud);
+    const auto counts = found.cloud->classCounts();
+    // From now on the ground takes part, and only the ground is shown.
+    const bool done = session_.edit(
+        tr("Find the ground"),
+        document::onlyWhileSame(before, {cloud}, [&](const Document& d) -> Result<document::Edited> {
+            return document::changed<document::Cloud>(d, cloud, [&](document::Cloud& c) {
+                c = found;
+                c.filter.classes = {survey::cloud_class::ground};
+            });
+        }));
+    if (!done) return;
+    session_.select({{cloud, std::nullopt}});
+    say(tr("%1 points are ground and take part; the facts bring the others back")
+            .arg(counts[survey::cloud_class::ground]),
+        false);
+}
+
+void MainWindow::report(const Result<void>& done, const QString& path) {
+    if (!done)
+        QMessageBox::warning(this, tr("Not written"), QString::fromStdString(done.error().message()));
+    else
+        say(tr("Written to %1").arg(QFileInfo(path).fileName()), false);
+}
+
+void MainWindow::exportSurface() {
+    const ObjectId surface = currentSurface(session_);
+    const QString path = QFileDialog::getSaveFileName(
+        this, tr("Export %1").arg(QString::fromStdString(session_.document().nameOf(surface))), {},
+        tr("LandXML 1.2 (*.xml);;PLY (*.ply);;OBJ (*.obj);;Binary glTF (*.glb);;GeoTIFF raster (*.tif)"));
+    if (path.isEmpty()) return;
+    session_.waitForResults();
+    report(aside([&, snapshot = session_.snapshot()] {
+               return format::exportSurface(path.toStdString(), snapshot->derived, surface);
+           }),
+           path);
+}
+
+void MainWindow::connectGroundPages() {
+    // The crease is followed on the source, which may lie where the surface does not.
+    const auto trace = [this](ObjectId surface) {
+        session_.select({{document::fitSource(session_.document(), surface), std::nullopt}});
+        actions_.run(QStringLiteral("trace-crease"));
+    };
+    connect(fit_, &FitPage::tracePressed, this, trace);
+    connect(findings_, &FindingsPage::tracePressed, this, trace);
+    connect(volumes_, &VolumesPage::mapChanged, plan_, &PlanView::setCutFill);
+    connect(volumes_, &VolumesPage::exportPressed, this, [this] {
+        const QString path = QFileDialog::getSaveFileName(
+            this, tr("Volumes"), {}, tr("Report (*.html);;Table (*.csv);;Table (*.xlsx)"));
+        if (!path.isEmpty()) report(volumes_->exportTo(path), path);
+    });
+    connect(slice_, &SlicePage::exportPressed, this, [this] {
+        const QString path =
+            QFileDialog::getSaveFileName(this, tr("Section"), {}, tr("CSV (*.csv);;XLSX (*.xlsx)"));
+        if (!path.isEmpty()) report(slice_->exportTo(path), path);
+    });
+    connect(findings_, &FindingsPage::exportPressed, this,
+            [this] { actions_.run(QStringLiteral("findings-export")); });
+}
+
+}  // namespace erdwerk::app

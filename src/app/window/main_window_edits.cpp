@@ -1,0 +1,105 @@
+// What the actions of points, lines, surfaces and sheets do.
+
+#include <QDate>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMessageBox>
+
+#include "app/sheet/sheet_painter.h"
+#include "app/window/main_window.h"
+#include "core/operations/ground.h"
+#include "core/operations/records.h"
+
+namespace erdwerk::app {
+
+using document::Document;
+
+std::vector<std::size_t> MainWindow::selectedPoints(ObjectId& set) const {
+    std::vector<std::size_t> out;
+    for (const Ref& r : session_.selection()) {
+        if (session_.document().get<document::Points>(r.object) == nullptr || (set && set != r.object))
+            continue;
+        set = r.object;
+        if (r.part) {
+            out.push_back(*r.part);
+        } else {
+            for (std::size_t i = 0; i < session_.document().get<document::Points>(set)->set.size(); ++i)
+                out.push_back(i);
+        }
+    }
+    return out;
+}
+
+std::vector<ObjectId> MainWindow::editAndSelectNew(const QString& what, const document::Edit& edit) {
+    const Document before = session_.document();
+    if (!session_.edit(what, edit)) return {};
+    std::vector<ObjectId> made;
+    std::vector<Ref> refs;
+    for (const ObjectId id : difference(before, session_.document()).changed) {
+        if (before.find(id) || session_.document().get<document::Group>(id) != nullptr) continue;
+        made.push_back(id);
+        refs.push_back({id, std::nullopt});
+    }
+    if (!refs.empty()) session_.select(std::move(refs));
+    return made;
+}
+
+void MainWindow::connectPoints(bool byCode) {
+    ObjectId set;
+    auto members = selectedPoints(set);
+    editAndSelectNew(tr("Connect points"), operations::connectPoints(set, std::move(members), byCode));
+}
+
+void MainWindow::newSurface() {
+    std::vector<ObjectId> chosen;
+    for (const Ref& r : session_.selection()) chosen.push_back(r.object);
+    editAndSelectNew(tr("New surface"), operations::newSurface(std::move(chosen)));
+}
+
+void MainWindow::deleteSelection() {
+    std::vector<ObjectId> objects;
+    std::vector<document::PointRef> points;
+    for (const Ref& r : session_.selection()) {
+        if (session_.document().get<document::Points>(r.object) != nullptr && r.part)
+            points.push_back({r.object, *r.part});
+        else
+            objects.push_back(r.object);
+    }
+    if (objects.empty() && points.empty()) return;
+    const QString what = objects.size() + points.size() == 1
+                             ? tr("Delete %1").arg(points.empty() ? nameOf(objects.front()) : tr("a point"))
+                             : tr("Delete %1 things").arg(objects.size() + points.size());
+    // What stands where the deleted thing stood is something else.
+    if (session_.edit(what, operations::remove(std::move(objects), std::move(points)))) session_.select({});
+}
+
+void MainWindow::newSheet() {
+    operations::NewSheet options;
+    options.centre = plan_->view().centre;
+    options.width = plan_->view().window().width();
+    options.parcel = session_.selected<document::Parcel>().value_or(ObjectId{});
+    options.date = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    editAndSelectNew(tr("New sheet"), operations::newSheet(options));
+}
+
+QString MainWindow::nameOf(ObjectId id) const {
+    return QString::fromStdString(session_.document().nameOf(id));
+}
+
+void MainWindow::exportSheet() {
+    const auto sheets = session_.document().all<document::Sheet>();
+    const auto chosen = session_.selected<document::Sheet>().value_or(sheets.front());
+    const QString path = QFileDialog::getSaveFileName(
+        this, tr("Sheet to PDF or SVG"),
+        QString::fromStdString(session_.document().nameOf(chosen)) + QStringLiteral(".pdf"),
+        tr("PDF (*.pdf);;SVG (*.svg)"));
+    if (path.isEmpty()) return;
+    session_.waitForResults();
+    const auto done = writeSheet(path, *session_.snapshot(), chosen);
+    if (!done)
+        QMessageBox::warning(this, tr("Not written"), QString::fromStdString(done.error().message()));
+    else
+        say(tr("Written to %1").arg(QFileInfo(path).fileName()), false);
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,125 @@
+// What the main window does with files: open, save, import, export.
+
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMessageBox>
+
+#include "app/base/aside.h"
+#include "app/window/import_dialog.h"
+#include "app/window/main_window.h"
+#include "app/window/recovery_dialog.h"
+#include "core/format/export.h"
+#include "core/format/import.h"
+#include "core/format/output.h"
+
+namespace erdwerk::app {
+
+bool MainWindow::openProject(const QString& path) {
+    const auto opened = session_.open(path);
+    if (!opened) {
+        QMessageBox::warning(this, tr("Not opened"), QString::fromStdString(opened.error().message()));
+        return false;
+    }
+    const QString recovered = recoveryText(session_.recovery());
+    if (!recovered.isEmpty()) say(recovered, !session_.recovery().problem.empty());
+    if (!session_.recovery().problem.empty()) showRecovery();
+    return true;
+}
+
+bool MainWindow::openDemo() {
+    const QString folder = demoFolder();
+    const auto done = session_.openCopy(folder + QStringLiteral("/quillmoor.erdwerk"));
+    if (!done) QMessageBox::warning(this, tr("Not opened"), QString::fromStdString(done.error().message()));
+    return done.has_value();
+}
+
+QString MainWindow::pathToSave(bool askName) {
+    QString path = session_.path();
+    if (path.isEmpty() || askName || session_.isReadOnly())
+        path = QFileDialog::getSaveFileName(this, tr("Save the project"), path,
+                                            tr("Erdwerk projects (*.erdwerk)"));
+    if (!path.isEmpty() && !path.endsWith(QStringLiteral(".erdwerk"))) path += QStringLiteral(".erdwerk");
+    return path;
+}
+
+void MainWindow::saveAside(bool askName) {
+    if (const QString path = pathToSave(askName); !path.isEmpty()) session_.save(path);
+}
+
+bool MainWindow::save(bool askName) {
+    const QString path = pathToSave(askName);
+    if (path.isEmpty()) return false;
+    const auto done = session_.saveAndWait(path);
+    if (!done) QMessageBox::warning(this, tr("Not saved"), QString::fromStdString(done.error().message()));
+    return done.has_value();
+}
+
+bool MainWindow::importSurvey(const QString& path) {
+    const auto refuse = [this](const Error& error) {
+        QMessageBox::warning(this, tr("Not imported"),
+                             QString::fromStdString(error.message()) + tr("\n\nNothing was changed."));
+        return false;
+    };
+    auto bytes = format::readFile(path.toStdString());
+    if (!bytes) return refuse(bytes.error());
+    auto layout = format::proposeLayout(*bytes, path.toStdString());
+    if (!layout) return refuse(layout.error());
+    ImportDialog dialog(path, std::move(*bytes), std::move(*layout),
+                        session_.document().settings().display.unit, this);
+    if (dialog.exec() != QDialog::Accepted || !dialog.points()) return false;
+    const bool first = session_.document().objects().empty();
+    const auto points = *dialog.points();
+    const bool done = session_.edit(
+        tr("Import %1 points from %2").arg(points.points.size()).arg(QFileInfo(path).fileName()),
+        [&](const document::Document& d) -> Result<document::Edited> {
+            return std::move(format::addPoints(d, path.toStdString(), points).document);
+        });
+    if (!done) return false;
+    say(tr("%1 points read, %2 rows skipped").arg(points.points.size()).arg(points.skipped.size()), false);
+    if (first) fitPending_ = true;
+    return true;
+}
+
+bool MainWindow::importLines(const QString& path) {
+    const document::Document before = session_.history().fresh();
+    auto imported = format::importFile(before, path.toStdString(), {});
+    if (!imported) {
+        QMessageBox::warning(
+            this, tr("Not imported"),
+            QString::fromStdString(imported.error().message()) + tr("\n\nNothing was changed."));
+        return false;
+    }
+    const bool first = before.objects().empty();
+    if (!session_.edit(tr("Import from %1").arg(QFileInfo(path).fileName()),
+                       document::addedSince(before, imported->document)))
+        return false;
+    QString text = tr("%1 lines and %2 points read").arg(imported->lines).arg(imported->points);
+    if (!imported->left.empty())
+        text += tr("; left out: %1").arg(QString::fromStdString(imported->left.front())) +
+                (imported->left.size() > 1 ? tr(" and %1 more").arg(imported->left.size() - 1) : QString());
+    say(text, false);
+    if (first) fitPending_ = true;
+    return true;
+}
+
+bool MainWindow::exportTo(const QString& path) {
+    session_.waitForResults();
+    const auto left = aside([&, snapshot = session_.snapshot()] {
+        return format::exportFile(path.toStdString(), snapshot->derived);
+    });
+    if (!left) {
+        QMessageBox::warning(this, tr("Not exported"), QString::fromStdString(left.error().message()));
+        return false;
+    }
+    QString text = tr("Written to %1").arg(QFileInfo(path).fileName());
+    if (session_.isStale()) text += QStringLiteral(", ") + session_.staleText();
+    if (!left->empty()) {
+        QStringList names;
+        for (const auto& l : *left) names << QString::fromStdString(l);
+        text += tr("; the format cannot hold: %1").arg(names.join(QStringLiteral(", ")));
+    }
+    say(text, false);
+    return true;
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,140 @@
+#include "app/window/prompt_line.h"
+
+#include <QCompleter>
+#include <QKeyEvent>
+#include <QPushButton>
+#include <QTimer>
+
+#include "app/base/theme.h"
+
+namespace erdwerk::app {
+
+PromptLine::PromptLine(QWidget* parent) : QWidget(parent) {
+    setObjectName(QStringLiteral("promptLine"));
+    setAttribute(Qt::WA_StyledBackground);
+    setStyleSheet(QStringLiteral(
+        "#promptLine { background: #FFFFFF; border-top: 1px solid #D9D3C7; border-bottom: 1px solid #D9D3C7; "
+        "}"
+        "#chip { border: 1px solid #D9D3C7; border-radius: 9px; padding: 1px 9px; background: #F8F6F1; }"));
+    auto* layout = new QHBoxLayout(this);
+    layout->setContentsMargins(10, 4, 10, 4);
+    layout->setSpacing(8);
+    title_ = new QLabel;
+    title_->setFont(theme::font(13, true));
+    title_->setStyleSheet(QStringLiteral("color: #B9502B;"));
+    prompt_ = new QLabel;
+    prompt_->setObjectName(QStringLiteral("prompt"));
+    prompt_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    prompt_->setAccessibleName(tr("What is needed next"));
+    chips_ = new QWidget;
+    chipLayout_ = new QHBoxLayout(chips_);
+    chipLayout_->setContentsMargins(0, 0, 0, 0);
+    chipLayout_->setSpacing(5);
+    entry_ = new QLineEdit;
+    entry_->setObjectName(QStringLiteral("entry"));
+    entry_->setAccessibleName(tr("Typed entry"));
+    entry_->setFixedWidth(300);
+    entry_->installEventFilter(this);
+    layout->addWidget(title_);
+    layout->addWidget(prompt_, 1);
+    layout->addWidget(chips_);
+    layout->addWidget(entry_);
+    setTool(nullptr);
+}
+
+void PromptLine::setTool(Tool* tool) {
+    tool_ = tool;
+    entry_->clear();
+    entry_->setCompleter(nullptr);
+    if (tool_ != nullptr) {
+        connect(tool_, &Tool::changed, this, &PromptLine::refresh);
+        connect(tool_, &Tool::failed, this, [this](const QString& reason) { showMessage(reason, true); });
+    }
+    refresh();
+}
+
+void PromptLine::refresh() {
+    prompt_->setStyleSheet({});
+    while (QLayoutItem* item = chipLayout_->takeAt(0)) {
+        if (item->widget() != nullptr) item->widget()->deleteLater();
+        delete item;
+    }
+    title_->setVisible(tool_ != nullptr);
+    entry_->setVisible(tool_ != nullptr && !tool_->entryHint().isEmpty());
+    if (tool_ == nullptr) {
+        prompt_->setText(
+            tr("Click to select, Shift adds, drag a point or corner to move it. Ctrl+K finds every tool."));
+        return;
+    }
+    title_->setText(tool_->title());
+    prompt_->setText(tool_->prompt());
+    entry_->setPlaceholderText(tool_->entryHint());
+    entry_->setToolTip(tool_->entryHint());
+    const QStringList words = tool_->completions();
+    if (words.isEmpty()) {
+        entry_->setCompleter(nullptr);
+    } else if (entry_->completer() == nullptr) {
+        auto* completer = new QCompleter(words, entry_);
+        completer->setCaseSensitivity(Qt::CaseInsensitive);
+        completer->setCompletionMode(QCompleter::InlineCompletion);
+        entry_->setCompleter(completer);
+    }
+    const auto chips = tool_->chips();
+    for (std::size_t i = 0; i < chips.size(); ++i) {
+        auto* chip =
+            new QPushButton(chips[i].value.isEmpty() ? chips[i].role + tr(": …")
+                                                     : chips[i].role + QStringLiteral(": ") + chips[i].value);
+        chip->setObjectName(QStringLiteral("chip"));
+        chip->setFocusPolicy(Qt::NoFocus);
+        chip->setToolTip(tr("Click to pick this again"));
+        connect(chip, &QPushButton::clicked, this, [this, i] {
+            if (tool_ != nullptr) tool_->repick(i);
+        });
+        chipLayout_->addWidget(chip);
+    }
+}
+
+void PromptLine::showMessage(const QString& text, bool isError) {
+    prompt_->setText((isError ? QStringLiteral("⚠ ") : QStringLiteral("✓ ")) + text);
+    prompt_->setStyleSheet(
+        QStringLiteral("color: %1; font-weight: 600;").arg(isError ? "#A5313C" : "#2C6E68"));
+    QTimer::singleShot(isError ? 8000 : 4000, this, [this, shown = prompt_->text()] {
+        if (prompt_->text() == shown) refresh();
+    });
+}
+
+void PromptLine::startEntry(const QString& text) {
+    if (!entry_->isVisible()) return;
+    entry_->setFocus();
+    entry_->setText(text);
+}
+
+void PromptLine::enter() {
+    const QString text = entry_->text();
+    if (text.trimmed().isEmpty()) {
+        Q_EMIT completed();
+        return;
+    }
+    if (tool_ != nullptr && tool_->enter(text)) entry_->clear();
+}
+
+bool PromptLine::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == entry_ && event->type() == QEvent::KeyPress) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Return || key == Qt::Key_Enter) {
+            enter();
+            return true;
+        }
+        if (key == Qt::Key_Escape) {
+            Q_EMIT left();
+            return true;
+        }
+        if (key == Qt::Key_Backspace && entry_->text().isEmpty() && tool_ != nullptr) {
+            tool_->stepBack();
+            return true;
+        }
+    }
+    return QWidget::eventFilter(watched, event);
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,109 @@
+#include "app/window/stage_bar.h"
+
+#include <QHBoxLayout>
+
+namespace erdwerk::app {
+
+namespace {
+constexpr std::array<Stage, 5> stages{Stage::Field, Stage::Ground, Stage::Shape, Stage::Route, Stage::Record};
+}
+
+StageBar::StageBar(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    setObjectName(QStringLiteral("stageBar"));
+    setAttribute(Qt::WA_StyledBackground);
+    setStyleSheet(QStringLiteral(
+        "#stageBar { background: #FFFFFF; border-bottom: 1px solid #D9D3C7; }"
+        "#stageBar QPushButton { border: none; border-radius: 0; padding: 8px 16px; background: transparent; "
+        "border-bottom: 3px solid transparent; }"
+        "#stageBar QPushButton:hover { background: #F8F6F1; } #stageBar QPushButton:focus { background: "
+        "#F1EEE7; }"
+        "#stageBar QPushButton:checked { border-bottom: 3px solid #B9502B; font-weight: 600; }"));
+    auto* layout = new QHBoxLayout(this);
+    layout->setContentsMargins(6, 0, 10, 0);
+    layout->setSpacing(0);
+    for (std::size_t i = 0; i < stages.size(); ++i) {
+        buttons_[i] = new QPushButton(stageName(stages[i]));
+        buttons_[i]->setCheckable(true);
+        buttons_[i]->setObjectName(QStringLiteral("stage%1").arg(i));
+        connect(buttons_[i], &QPushButton::clicked, this, [this, i] { setStage(stages[i]); });
+        layout->addWidget(buttons_[i]);
+        if (i + 1 < stages.size()) {
+            auto* arrow = new QLabel(QStringLiteral("›"));
+            arrow->setStyleSheet(QStringLiteral("color: #B5AD9E;"));
+            layout->addWidget(arrow);
+        }
+    }
+    layout->addStretch(1);
+    working_ = new QProgressBar;
+    working_->setRange(0, 0);
+    working_->setFixedSize(110, 14);
+    working_->setTextVisible(false);
+    working_->setAccessibleName(tr("Working"));
+    stop_ = new QPushButton(tr("stop"));
+    stop_->setToolTip(tr("Stops working out the results; the next edit starts it again"));
+    connect(stop_, &QPushButton::clicked, &session_, &Session::cancelWork);
+    findings_ = new QPushButton;
+    findings_->setObjectName(QStringLiteral("findingsBadge"));
+    connect(findings_, &QPushButton::clicked, this, &StageBar::findingsPressed);
+    layout->addWidget(working_);
+    layout->addWidget(stop_);
+    layout->addWidget(findings_);
+    working_->hide();
+    stop_->hide();
+    connect(&session_, &Session::documentChanged, this, &StageBar::refresh);
+    connect(&session_, &Session::resultsChanged, this, &StageBar::refresh);
+    // Work that is done in a blink is not announced.
+    connect(&timer_, &QTimer::timeout, this, [this] {
+        busyFor_ = session_.isWorking() ? busyFor_ + 1 : 0;
+        working_->setVisible(busyFor_ > 2);
+        const int done = session_.workDone();
+        working_->setRange(0, done > 0 ? 100 : 0);
+        working_->setValue(done);
+        working_->setToolTip(done > 0 ? tr("%1 %").arg(done) : tr("Working"));
+        stop_->setVisible(busyFor_ > 2);
+    });
+    timer_.start(120);
+    setStage(Stage::Field);
+    refresh();
+}
+
+void StageBar::setStage(Stage stage) {
+    stage_ = stage;
+    for (std::size_t i = 0; i < stages.size(); ++i) buttons_[i]->setChecked(stages[i] == stage);
+    Q_EMIT stageChanged(stage);
+}
+
+void StageBar::refresh() {
+    const auto& d = session_.document();
+    std::size_t points = 0;
+    for (const ObjectId id : d.all<document::Points>()) points += d.get<document::Points>(id)->set.size();
+    const auto text = [](Stage stage, std::size_t n, const QString& one, const QString& many) {
+        return n == 0 ? stageName(stage)
+                      : QStringLiteral("%1   %2 %3").arg(stageName(stage)).arg(n).arg(n == 1 ? one : many);
+    };
+    buttons_[0]->setText(text(Stage::Field, points, tr("point"), tr("points")));
+    buttons_[1]->setText(
+        text(Stage::Ground, d.all<document::Surface>().size(), tr("surface"), tr("surfaces")));
+    buttons_[2]->setText(text(Stage::Shape, d.all<document::Line>().size(), tr("line"), tr("lines")));
+    buttons_[3]->setText(
+        text(Stage::Route, d.all<document::Alignment>().size(), tr("alignment"), tr("alignments")));
+    const std::size_t parcels = d.all<document::Parcel>().size();
+    const std::size_t sheets = d.all<document::Sheet>().size();
+    QString record = stageName(Stage::Record);
+    const auto counted = [](std::size_t n, const QString& one, const QString& many) {
+        return n == 0 ? QString() : QStringLiteral("   %1 %2").arg(n).arg(n == 1 ? one : many);
+    };
+    record += counted(parcels, tr("parcel"), tr("parcels")) + counted(sheets, tr("sheet"), tr("sheets"));
+    buttons_[4]->setText(record);
+    const auto& findings = session_.snapshot()->findings;
+    const bool must = !findings.empty() && findings.front().severity == check::Severity::MustFix;
+    findings_->setText(
+        findings.empty()
+            ? tr("✓ no findings")
+            : (must ? QStringLiteral("● ") : QStringLiteral("▲ ")) +
+                  (findings.size() == 1 ? tr("1 finding") : tr("%1 findings").arg(findings.size())));
+    findings_->setStyleSheet(QStringLiteral("color: %1; font-weight: 600;")
+                                 .arg(findings.empty() ? "#2C6E68" : (must ? "#A5313C" : "#8A6210")));
+}
+
+}  // namespace erdwerk::app

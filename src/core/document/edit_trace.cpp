@@ -1,0 +1,362 @@
+#include "core/document/edit_trace.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace erdwerk::document {
+
+using geometry::Vec2;
+using linework::Line3D;
+
+namespace {
+
+using Key = std::array<double, 2>;
+
+Key keyOf(Vec2 p) {
+    return {p.x, p.y};
+}
+
+/// Places of all vertices, grade points on their sides.
+std::vector<Vec2> placesOf(const Line3D& line) {
+    const auto path = planPath(line);
+    std::vector<Vec2> out;
+    std::size_t side = 0;
+    for (std::size_t i = 0; i < line.vertices.size(); ++i) {
+        const auto& v = line.vertices[i];
+        if (v.isCorner) {
+            if (i > 0) ++side;
+            out.push_back(v.place);
+        } else {
+            out.push_back(side < path.size() ? pointAt(path[side], v.fraction) : Vec2{});
+        }
+    }
+    return out;
+}
+
+bool sameKinds(const Line3D& a, const Line3D& b) {
+    return std::equal(a.vertices.begin(), a.vertices.end(), b.vertices.begin(), b.vertices.end(),
+                      [](const auto& x, const auto& y) { return x.isCorner == y.isCorner; });
+}
+
+bool isReversal(const Line3D& a, const Line3D& b) {
+    const auto ca = cornersOf(a);
+    const auto cb = cornersOf(b);
+    if (ca.size() != cb.size() || ca.size() < 2) return false;
+    const auto at = [](const Line3D& l, std::size_t corner) { return l.vertices[corner].place; };
+    // A closed line that is turned round starts at the same corner.
+    const std::size_t shift = a.closed && at(a, ca[0]) == at(b, cb[0]) ? 0 : ca.size() - 1;
+    bool same = true;
+    bool forward = true;
+    for (std::size_t k = 0; k < ca.size(); ++k) {
+        same = same && at(a, ca[k]) == at(b, cb[(shift + ca.size() - k) % ca.size()]);
+        forward = forward && at(a, ca[k]) == at(b, cb[k]);
+    }
+    return same && !forward;
+}
+
+/// The vertices of the lines that a changed line may have gone to, by place.
+class Places {
+public:
+    explicit Places(const std::vector<std::pair<ObjectId, const Line3D*>>& lines) {
+        for (const auto& [id, line] : lines) {
+            const auto places = placesOf(*line);
+            for (std::size_t i = 0; i < places.size(); ++i) {
+                if (line->vertices[i].isCorner)
+                    corners_[keyOf(places[i])].push_back({id, i});
+                else
+                    grades_.push_back({places[i], {id, i}});
+            }
+        }
+    }
+    /// The first that was not taken yet, in the order of the lines; a later one rather than one before
+    /// `after`.
+    std::optional<Part> take(Vec2 place, const std::optional<Part>& after) {
+        const auto it = corners_.find(keyOf(place));
+        if (it == corners_.end() || it->second.empty()) return std::nullopt;
+        auto best = it->second.begin();
+        if (after)
+            for (auto p = it->second.begin(); p != it->second.end(); ++p)
+                if (p->object == after->object && p->index > after->index) {
+                    best = p;
+                    break;
+                }
+        const Part out = *best;
+        it->second.erase(best);
+        return out;
+    }
+    [[nodiscard]] std::optional<Part> grade(Vec2 place) const {
+        for (const auto& [at, part] : grades_)
+            if (geometry::distance(at, place) < 1e-6) return part;
+        return std::nullopt;
+    }
+
+private:
+    std::map<Key, std::vector<Part>> corners_;
+    std::vector<std::pair<Vec2, Part>> grades_;
+};
+
+}  // namespace
+
+void EditTrace::tracePoints(ObjectId id, const Points& before, const Points& after) {
+    Parts& parts = parts_[id];
+    parts.vertices.resize(before.set.size());
+    if (before.set.size() == after.set.size()) {
+        for (std::size_t i = 0; i < before.set.size(); ++i) parts.vertices[i] = Part{id, i};
+        return;
+    }
+    // Points keep their order when some are taken out or added.
+    std::size_t next = 0;
+    for (std::size_t i = 0; i < before.set.size(); ++i) {
+        std::size_t k = next;
+        const bool fewer = after.set.size() < before.set.size();
+        while (k < after.set.size() && !(after.set[k] == before.set[i])) {
+            if (fewer) {
+                k = after.set.size();
+                break;
+            }
+            ++k;
+        }
+        if (k >= after.set.size()) continue;
+        parts.vertices[i] = Part{id, k};
+        next = k + 1;
+    }
+}
+
+void EditTrace::traceLine(ObjectId id, const Line3D& before,
+                          const std::vector<std::pair<ObjectId, const Line3D*>>& after) {
+    Parts& parts = parts_[id];
+    const auto corners = cornersOf(before);
+    const std::size_t sides = corners.size() - (before.closed ? 0 : 1);
+    parts.vertices.resize(before.vertices.size());
+    parts.sides.resize(sides);
+    const Line3D* own = !after.empty() && after.front().first == id ? after.front().second : nullptr;
+    if (own != nullptr && sameKinds(before, *own) && !isReversal(before, *own)) {
+        for (std::size_t i = 0; i < before.vertices.size(); ++i) parts.vertices[i] = Part{id, i};
+        for (std::size_t s = 0; s < sides; ++s)
+            if (own->closed || s + 1 < corners.size()) parts.sides[s] = Part{id, s};
+        return;
+    }
+    Places places(after);
+    const auto at = placesOf(before);
+    std::optional<Part> last;
+    for (std::size_t i = 0; i < before.vertices.size(); ++i) {
+        parts.vertices[i] = before.vertices[i].isCorner ? places.take(at[i], last) : places.grade(at[i]);
+        if (parts.vertices[i]) last = parts.vertices[i];
+    }
+    const auto lineOf = [&](ObjectId of) {
+        return std::find_if(after.begin(), after.end(), [&](const auto& l) { return l.first == of; })->second;
+    };
+    for (std::size_t s = 0; s < sides; ++s) {
+        const auto from = parts.vertices[corners[s]];
+        const auto to = parts.vertices[corners[(s + 1) % corners.size()]];
+        if (!from) continue;
+        const Line3D& line = *lineOf(from->object);
+        const auto now = cornersOf(line);
+        const std::size_t count = now.size() - (line.closed ? 0 : 1);
+        const auto position = [&](std::size_t vertex) {
+            return static_cast<std::size_t>(std::find(now.begin(), now.end(), vertex) - now.begin());
+        };
+        const std::size_t k = position(from->index);
+        if (to && to->object == from->object) {
+            const std::size_t other = position(to->index);
+            const bool backward = (other + 1) % now.size() == k && (line.closed || other + 1 == k);
+            const bool forward = (k + 1) % now.size() == other && (line.closed || k + 1 == other);
+            if (backward && !(forward && now.size() == 2)) {
+                parts.sides[s] = Part{from->object, other};
+                continue;
+            }
+        }
+        if (k < count) parts.sides[s] = Part{from->object, k};
+        // At the cut of a line its second part starts with the same corner.
+        if (k >= count && to && to->object != from->object) {
+            const Line3D& second = *lineOf(to->object);
+            if (second.vertices.front().place == at[corners[s]]) parts.sides[s] = Part{to->object, 0};
+        }
+    }
+}
+
+EditTrace::EditTrace(const Document& before, const Document& after) : before_(before), after_(after) {
+    const Change change = difference(before, after);
+    std::vector<std::pair<ObjectId, const Line3D*>> fresh;
+    std::vector<std::pair<ObjectId, const Line3D*>> changedLines;
+    for (const ObjectId id : change.changed) {
+        const auto* line = after.get<Line>(id);
+        if (line == nullptr) continue;
+        (before.find(id) ? changedLines : fresh).push_back({id, &line->line});
+    }
+    for (const ObjectId id : change.changed) {
+        const auto* points = after.get<Points>(id);
+        const auto* old = before.get<Points>(id);
+        if (points != nullptr && old != nullptr) tracePoints(id, *old, *points);
+    }
+    for (const auto& [id, line] : changedLines) {
+        const auto* old = before.get<Line>(id);
+        if (old == nullptr || old->line == *line) continue;
+        std::vector<std::pair<ObjectId, const Line3D*>> targets{{id, line}};
+        // A split makes a new line of a part.
+        if (line->vertices.size() < old->line.vertices.size() || fresh.size() == 1)
+            targets.insert(targets.end(), fresh.begin(), fresh.end());
+        traceLine(id, old->line, targets);
+    }
+    for (const ObjectId id : change.removed) {
+        const auto* old = before.get<Line>(id);
+        parts_[id].gone = true;
+        // A join takes the line into another one.
+        if (old == nullptr || changedLines.empty()) continue;
+        traceLine(id, old->line, changedLines);
+        Parts& parts = parts_[id];
+        const auto there = std::count_if(parts.vertices.begin(), parts.vertices.end(),
+                                         [](const auto& v) { return v.has_value(); });
+        // One corner in common is a touch, not a join.
+        if (there < 2) {
+            parts.vertices.assign(parts.vertices.size(), std::nullopt);
+            parts.sides.assign(parts.sides.size(), std::nullopt);
+        }
+    }
+}
+
+std::optional<Part> EditTrace::vertex(Part before) const {
+    const auto it = parts_.find(before.object);
+    if (it == parts_.end()) return before;
+    return before.index < it->second.vertices.size() ? it->second.vertices[before.index] : std::nullopt;
+}
+
+std::optional<Part> EditTrace::side(Part before) const {
+    const auto it = parts_.find(before.object);
+    if (it == parts_.end()) return before;
+    return before.index < it->second.sides.size() ? it->second.sides[before.index] : std::nullopt;
+}
+
+std::optional<ObjectId> EditTrace::object(ObjectId before) const {
+    const auto it = parts_.find(before);
+    if (it == parts_.end() || !it->second.gone) return before;
+    for (const auto& v : it->second.vertices)
+        if (v) return v->object;
+    return std::nullopt;
+}
+
+std::optional<std::pair<ObjectId, Vec2>> EditTrace::place(ObjectId object, Vec2 at, double tolerance) const {
+    using Answer = std::optional<std::pair<ObjectId, Vec2>>;
+    const auto it = parts_.find(object);
+    if (it == parts_.end()) return Answer({object, at});
+    const auto pointOf = [&](const Document& document, Part part) -> std::optional<Vec2> {
+        if (const auto* points = document.get<Points>(part.object))
+            return part.index < points->set.size() ? std::optional(points->set[part.index].plan)
+                                                   : std::nullopt;
+        const auto* line = document.get<Line>(part.object);
+        if (line == nullptr) return std::nullopt;
+        const auto places = placesOf(line->line);
+        return part.index < places.size() ? std::optional(places[part.index]) : std::nullopt;
+    };
+    for (std::size_t i = 0; i < it->second.vertices.size(); ++i) {
+        const auto was = pointOf(before_, {object, i});
+        if (!was || geometry::distance(*was, at) > tolerance) continue;
+        const auto& now = it->second.vertices[i];
+        const auto place = now ? pointOf(after_, *now) : std::nullopt;
+        return place ? Answer({now->object, *place}) : std::nullopt;
+    }
+    const auto* line = before_.get<Line>(object);
+    if (line == nullptr) return it->second.gone ? std::nullopt : Answer({object, at});
+    const auto path = planPath(line->line);
+    const auto nearest = geometry::nearestOn(path, at);
+    if (!nearest || std::abs(nearest->distance) > tolerance)
+        return it->second.gone ? std::nullopt : Answer({object, at});
+    const auto now = side({object, nearest->segment});
+    const auto* target = now ? after_.get<Line>(now->object) : nullptr;
+    if (target == nullptr) return std::nullopt;
+    const auto& side = planPath(target->line)[now->index];
+    // Where the side did not move, the place does not either.
+    const auto still = geometry::nearestOn(planPath(target->line), at);
+    if (still && std::abs(still->distance) <= tolerance) return Answer({now->object, at});
+    return Answer({now->object, pointAt(side, nearest->fraction)});
+}
+
+namespace {
+
+/// The accepted findings with their places and objects carried along.
+std::vector<Accepted> carriedAccepted(const std::vector<Accepted>& all, const EditTrace& trace,
+                                      std::size_t* lost) {
+    constexpr double sameSpot = 0.002;
+    std::vector<Accepted> out;
+    for (const Accepted& a : all) {
+        Accepted next = a;
+        bool gone = false;
+        for (ObjectId& id : next.objects) {
+            const auto place = trace.place(id, a.at, sameSpot);
+            const auto object = trace.object(id);
+            if (!place || !object) {
+                gone = true;
+                break;
+            }
+            if (!(place->second == a.at)) next.at = place->second;
+            id = place->first == id ? *object : place->first;
+        }
+        if (gone)
+            ++*lost;
+        else
+            out.push_back(std::move(next));
+    }
+    return out;
+}
+
+}  // namespace
+
+Document carried(const Document& before, const Document& after, std::vector<std::string>* lost) {
+    const EditTrace trace(before, after);
+    if (trace.empty()) return after;
+    Document out = after;
+    for (const auto& [id, object] : after.objects()) {
+        // What the edit itself made or changed names parts as they are now.
+        if (before.find(id) != object) continue;
+        if (const auto* label = std::get_if<Label>(&object->payload)) {
+            const Part part{label->target, label->part};
+            const bool ofPoint = before.get<Points>(label->target) != nullptr;
+            const auto now = ofPoint ? trace.vertex(part) : trace.side(part);
+            if (!now) {
+                out = out.without(id);
+            } else if (!(*now == part)) {
+                Label next = *label;
+                next.target = now->object;
+                next.part = now->index;
+                out = out.withPayload(id, next);
+            }
+        } else if (const auto* parcel = std::get_if<Parcel>(&object->payload)) {
+            const auto* line = before.get<Line>(parcel->line);
+            const auto* next = after.get<Line>(parcel->line);
+            if (line == nullptr || next == nullptr || line->line == next->line) continue;
+            const auto corners = cornersOf(line->line);
+            const auto cornersNow = cornersOf(next->line);
+            const auto inPath = [&](std::size_t corner, std::size_t count, bool closed) {
+                if (!parcel->reversed) return corner;
+                return closed ? (count - corner) % count : count - 1 - corner;
+            };
+            if (parcel->begin >= corners.size()) continue;
+            const std::size_t corner = inPath(parcel->begin, corners.size(), line->line.closed);
+            const auto now = trace.vertex({parcel->line, corners[corner]});
+            Parcel moved = *parcel;
+            moved.begin = 0;
+            if (now && now->object == parcel->line) {
+                const auto at =
+                    std::find(cornersNow.begin(), cornersNow.end(), now->index) - cornersNow.begin();
+                moved.begin = inPath(static_cast<std::size_t>(at), cornersNow.size(), next->line.closed);
+            } else {
+                moved.beginning.clear();
+                if (lost != nullptr) lost->push_back("point of beginning of " + object->name);
+            }
+            if (moved.begin != parcel->begin || moved.beginning != parcel->beginning)
+                out = out.withPayload(id, moved);
+        }
+    }
+    if (before.settingsPointer() == after.settingsPointer() && !before.settings().accepted.empty()) {
+        std::size_t gone = 0;
+        Settings settings = after.settings();
+        settings.accepted = carriedAccepted(before.settings().accepted, trace, &gone);
+        if (!(settings == after.settings())) out = out.withSettings(std::move(settings));
+        if (gone > 0 && lost != nullptr)
+            lost->push_back(gone == 1 ? "an accepted finding" : std::to_string(gone) + " accepted findings");
+    }
+    return out;
+}
+
+}  // namespace erdwerk::document

@@ -1,0 +1,63 @@
+#pragma once
+// What became of the parts of objects in an edit: the vertices and sides of lines, the points of sets.
+// Anything that names a part of another object is carried along by it.
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/document/document.h"
+
+namespace erdwerk::document {
+
+/// A part by the object that has it now and its position there.
+struct Part {
+    ObjectId object;
+    std::size_t index = 0;
+    friend bool operator==(const Part&, const Part&) = default;
+};
+
+/// Vertices are known by their places: those that an edit leaves where they are keep their identity through
+/// inserting, deleting, splitting, joining, reversing, closing. When no vertex was added or taken away, each
+/// is itself, wherever it moved. A side follows the corner it starts at; through a reversal, its two corners.
+/// Points of a set are known by themselves in their order.
+class EditTrace {
+public:
+    EditTrace() = default;
+    /// Costs about as much as the objects that differ are large.
+    EditTrace(const Document& before, const Document& after);
+
+    /// Where a vertex of a line, or a point of a set, is now; nothing when it is gone.
+    [[nodiscard]] std::optional<Part> vertex(Part before) const;
+    /// Where a side (segment of the plan path) is now; nothing when it is gone.
+    [[nodiscard]] std::optional<Part> side(Part before) const;
+    /// Where a place on an object is now: at its vertex (within `tolerance`), else the same fraction of its
+    /// side; itself when the object did not change, nothing when that part is gone.
+    [[nodiscard]] std::optional<std::pair<ObjectId, geometry::Vec2>> place(ObjectId object, geometry::Vec2 at,
+                                                                           double tolerance) const;
+    /// The object as it was named before: another one when a join took it in; nothing when it is gone.
+    [[nodiscard]] std::optional<ObjectId> object(ObjectId before) const;
+    [[nodiscard]] bool empty() const { return parts_.empty(); }
+
+private:
+    struct Parts {
+        std::vector<std::optional<Part>> vertices;
+        std::vector<std::optional<Part>> sides;
+        bool gone = false;
+    };
+    void tracePoints(ObjectId id, const Points& before, const Points& after);
+    void traceLine(ObjectId id, const linework::Line3D& before,
+                   const std::vector<std::pair<ObjectId, const linework::Line3D*>>& after);
+
+    std::map<ObjectId, Parts> parts_;
+    Document before_;
+    Document after_;
+};
+
+/// The edited document with all that names parts of objects carried along; what named a part that is gone is
+/// gone, and `lost` says so in words ("label Plot course 1", "accepted finding"). `before` is the document
+/// the edit was given.
+Document carried(const Document& before, const Document& after, std::vector<std::string>* lost = nullptr);
+
+}  // namespace erdwerk::document

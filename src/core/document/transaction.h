@@ -1,0 +1,48 @@
+#pragma once
+// An edit is a function of the newest document. What it does to parts that others name, and what goes with
+// what it removes, is worked out here, for every edit alike.
+
+#include <functional>
+#include <string>
+
+#include "core/base/result.h"
+#include "core/document/document.h"
+
+namespace erdwerk::document {
+
+/// What an edit gives back.
+struct Edited {
+    Document document;
+    std::string what;  ///< what it did, when only it knows ("Draw Line 4"); empty: what it was asked as
+    Edited(Document next)
+        : document(std::move(next)) {}  // NOLINT(google-explicit-constructor): a document is an edit
+    Edited(Document next, std::string did) : document(std::move(next)), what(std::move(did)) {}
+};
+
+/// Pure; an Error when it does not apply to the document it is given.
+using Edit = std::function<Result<Edited>(const Document&)>;
+
+/// An edit that was prepared on `seen` and only holds while these objects are the same in the newest
+/// document; else BadInput, "the line changed meanwhile".
+Edit onlyWhileSame(const Document& seen, std::vector<ObjectId> objects, Edit edit);
+
+/// What was made of `seen` aside (a file was read into it), put in its place; BadInput when anything changed
+/// meanwhile.
+Edit addedSince(const Document& seen, Document made);
+
+struct Performed {
+    Document document;
+    std::string what;  ///< for the history: what was done, and what went with it
+    std::string said;  ///< what went with it, as a sentence; empty when nothing did
+};
+
+/// Runs an edit on the newest document and carries along all that names parts of what it changes.
+Result<Performed> perform(const std::string& what, const Edit& edit, const Document& newest);
+
+/// Removes objects with what cannot be without them. The same for parts of sets: see removePoints.
+Document removeAll(const Document& document, const std::vector<ObjectId>& ids);
+
+/// "parcel Plot Q-4, 3 labels and 1 profile"
+std::string listed(const Document& document, const std::vector<ObjectId>& ids);
+
+}  // namespace erdwerk::document

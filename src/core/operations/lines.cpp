@@ -1,0 +1,264 @@
+#include "core/operations/lines.h"
+
+#include <algorithm>
+#include <array>
+
+#include "core/base/notation.h"
+#include "core/document/edit.h"
+#include "core/document/edit_trace.h"
+#include "core/linework/edit.h"
+
+namespace erdwerk::operations {
+
+using geometry::Vec2;
+using linework::Line3D;
+
+namespace {
+
+using LineEdit = std::function<Result<Line3D>(const Line3D&)>;
+
+/// An edit of one line.
+Edit ofLine(ObjectId id, LineEdit edit) {
+    return [id, edit = std::move(edit)](const Document& document) -> Result<Edited> {
+        const auto* line = document.get<document::Line>(id);
+        if (line == nullptr) return badInput("pick a line");
+        auto next = edit(line->line);
+        if (!next) return tl::unexpected(next.error());
+        return document::setLine(document, id, std::move(*next));
+    };
+}
+
+Result<Edited> split(const Derived& seen, const LinePlace& at, const Document& document) {
+    const auto* line = document.get<document::Line>(at.line);
+    const auto* resolved = Derived::in(seen.lines, at.line);
+    if (line == nullptr || resolved == nullptr) return badInput("pick a line");
+    auto cut = line->line;
+    auto heights = *resolved;
+    std::size_t vertex = at.vertex.value_or(0);
+    if (!at.vertex) {
+        auto with = linework::insertCorner(cut, at.segment, at.fraction);
+        if (!with) return tl::unexpected(with.error());
+        const auto path = planPath(cut);
+        const Vec2 place = pointAt(path[at.segment], at.fraction);
+        cut = std::move(*with);
+        heights = linework::resolve(cut, surfaceHeights(seen));
+        for (std::size_t i = 1; i < heights.vertices.size(); ++i)
+            if (geometry::distance(heights.vertices[i].place, place) <
+                geometry::distance(heights.vertices[vertex].place, place))
+                vertex = i;
+    }
+    auto parts = linework::split(cut, heights, vertex);
+    if (!parts) return tl::unexpected(parts.error());
+    Document next = document::setLine(document, at.line, parts->first);
+    if (parts->second.vertices.empty()) return next;
+    const auto object = document.find(at.line);
+    return next.added(object->name + " (2)", document::Line{parts->second, line->style}, nullptr,
+                      object->group);
+}
+
+Result<Edited> join(const Derived& seen, ObjectId first, ObjectId second, const Document& document) {
+    const auto* a = document.get<document::Line>(first);
+    const auto* b = document.get<document::Line>(second);
+    if (a == nullptr || b == nullptr || first == second) return badInput("pick two different lines");
+    if (a->line.closed || b->line.closed) return badInput("a closed line has no end to join");
+    const auto ends = [](const Line3D& l) {
+        return std::array{l.vertices.front().place, l.vertices.back().place};
+    };
+    double best = -1;
+    bool turnA = false;
+    bool turnB = false;
+    for (const bool ta : {false, true})
+        for (const bool tb : {false, true}) {
+            const double d = geometry::distance(ends(a->line)[ta ? 0 : 1], ends(b->line)[tb ? 1 : 0]);
+            if (best >= 0 && d >= best) continue;
+            best = d;
+            turnA = ta;
+            turnB = tb;
+        }
+    const auto turned = [&](const Line3D& l, ObjectId id, bool turn) {
+        const auto* r = Derived::in(seen.lines, id);
+        return turn && r != nullptr ? linework::reversed(l, *r) : l;
+    };
+    auto joined = linework::join(turned(a->line, first, turnA), turned(b->line, second, turnB), 0.001);
+    if (!joined) return tl::unexpected(joined.error());
+    // What named parts of the second names them in the first, before what cannot be carried along goes.
+    const Document next = document::setLine(document, first, std::move(*joined)).withoutOnly(second);
+    return document::carried(document, next).withoutUsesOf(second);
+}
+
+}  // namespace
+
+linework::SurfaceHeight surfaceHeights(const Derived& derived) {
+    return [&derived](ObjectId id, Vec2 p) -> Result<std::optional<double>> {
+        const auto* surface = derived.surface(id);
+        return surface == nullptr ? std::optional<double>{} : surface->heightAt(p);
+    };
+}
+
+Edit splitLine(Results seen, LinePlace at) {
+    return document::onlyWhileSame(seen->document, {at.line},
+                                   [seen, at](const Document& d) { return split(*seen, at, d); });
+}
+
+Edit joinLines(Results seen, ObjectId first, ObjectId second) {
+    return document::onlyWhileSame(seen->document, {first, second}, [seen, first, second](const Document& d) {
+        return join(*seen, first, second, d);
+    });
+}
+
+Edit drapeLine(Results seen, ObjectId surface, ObjectId line) {
+    return [seen, surface, line](const Document& document) -> Result<Edited> {
+        const auto* locator = seen->surface(surface);
+        if (locator == nullptr) return badInput("there is no surface to lay the line on");
+        if (document::hasSource(document, surface, line))
+            return badInput("the line is a source of this surface; its heights would go in a circle");
+        return ofLine(line, [&](const Line3D& l) { return linework::drape(l, *locator, surface); })(document);
+    };
+}
+
+Edit reverseLine(Results seen, ObjectId line) {
+    return document::onlyWhileSame(seen->document, {line},
+                                   ofLine(line, [seen, line](const Line3D& l) -> Result<Line3D> {
+                                       const auto* resolved = Derived::in(seen->lines, line);
+                                       if (resolved == nullptr) return badInput("pick a line");
+                                       return linework::reversed(l, *resolved);
+                                   }));
+}
+
+Edit closeLine(ObjectId line) {
+    return ofLine(line, [](const Line3D& l) -> Result<Line3D> {
+        if (l.closed) return badInput("the line is closed already");
+        if (cornersOf(l).size() < 3) return badInput("a closed line needs at least three corners");
+        Line3D next = l;
+        next.closed = true;
+        return next;
+    });
+}
+
+Edit insertCorner(LinePlace at) {
+    return ofLine(at.line,
+                  [at](const Line3D& l) { return linework::insertCorner(l, at.segment, at.fraction); });
+}
+
+Edit insertGradePoint(LinePlace at) {
+    return ofLine(at.line,
+                  [at](const Line3D& l) { return linework::insertGradePoint(l, at.segment, at.fraction); });
+}
+
+Edit removeVertex(ObjectId line, std::size_t vertex) {
+    return ofLine(line, [vertex](const Line3D& l) { return linework::removeVertex(l, vertex); });
+}
+
+Edit moveVertex(ObjectId line, std::size_t vertex, Vec2 to) {
+    return ofLine(line, [vertex, to](const Line3D& l) -> Result<Line3D> {
+        if (vertex >= l.vertices.size()) return badInput("the line has no such point");
+        if (l.vertices[vertex].isCorner) return linework::moveCorner(l, vertex, to);
+        const auto path = planPath(l);
+        const std::size_t segment = segmentOf(l, vertex);
+        const auto near = segment < path.size() ? geometry::nearestOn({path[segment]}, to) : std::nullopt;
+        if (!near) return badInput("the line has no side there");
+        return linework::moveGradePoint(l, vertex, near->fraction);
+    });
+}
+
+Edit drawLine(Line3D line) {
+    return [line = std::move(line)](const Document& document) -> Result<Edited> {
+        if (const auto problem = validate(line)) return badInput(*problem);
+        const std::string name = document::freshName<document::Line>(document, "Line");
+        return Edited(document.added(name, document::Line{line, {}}), "Draw " + name);
+    };
+}
+
+Line3D continued(const Derived& seen, const Line3D& line, bool atStart,
+                 const std::vector<linework::LineVertex>& drawn, std::optional<Vec2> throughFromEnd) {
+    const auto heights = surfaceHeights(seen);
+    Line3D out = atStart ? linework::reversed(line, linework::resolve(line, heights)) : line;
+    if (!drawn.empty() && !out.vertices.empty()) out.vertices.back().through = throughFromEnd;
+    out.vertices.insert(out.vertices.end(), drawn.begin(), drawn.end());
+    // The rules of the new corners hold in the drawn direction, then are turned back with it.
+    return atStart ? linework::reversed(out, linework::resolve(out, heights)) : out;
+}
+
+Edit continueLine(Results seen, ObjectId line, bool atStart, std::vector<linework::LineVertex> drawn,
+                  std::optional<Vec2> throughFromEnd) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto* now = document.get<document::Line>(line);
+        if (now == nullptr) return badInput("the line that was continued is gone");
+        if (now->line.closed) return badInput("the line was closed meanwhile; it has no end to go on from");
+        auto next = continued(*seen, now->line, atStart, drawn, throughFromEnd);
+        if (const auto problem = validate(next)) return badInput(*problem);
+        return Edited(document::setLine(document, line, std::move(next)),
+                      "Continue " + document.nameOf(line));
+    };
+}
+
+Result<linework::HeightRule> typedRule(const Document& document, const std::string& text) {
+    using namespace linework;
+    std::string plain;
+    for (const char c : text)
+        if (c != ' ') plain += static_cast<char>(c >= 'A' && c <= 'Z' ? c - 'A' + 'a' : c);
+    if (plain == "interpolated" || plain == "~") return HeightRule{Interpolated{}};
+    if (plain == "none") return HeightRule{NoHeight{}};
+    const auto entry = parseHeightEntry(text);
+    if (!entry) return tl::unexpected(entry.error());
+    if (const auto* height = std::get_if<TypedHeight>(&*entry))
+        return HeightRule{FixedHeight{height->height}};
+    if (const auto* rise = std::get_if<TypedRise>(&*entry)) return HeightRule{RiseFromPrevious{rise->rise}};
+    if (const auto* grade = std::get_if<TypedGrade>(&*entry))
+        return HeightRule{GradeFromPrevious{grade->grade}};
+    const auto& surface = std::get<TypedSurface>(*entry);
+    const ObjectId id = document.byName<document::Surface>(surface.surface);
+    if (!id) return fail(ErrorCode::NotFound, "there is no surface named '" + surface.surface + "'");
+    return HeightRule{OnSurface{id, surface.amount}};
+}
+
+Edit setRule(ObjectId line, std::size_t vertex, linework::HeightRule rule) {
+    return ofLine(line, [vertex, rule = std::move(rule)](const Line3D& l) -> Result<Line3D> {
+        if (vertex == 0 && !l.closed && isRelative(rule))
+            return badInput("the first point has no point before it to rise from");
+        return linework::setRule(l, vertex, rule);
+    });
+}
+
+Edit setTypedRule(ObjectId line, std::size_t vertex, std::string text) {
+    return [=](const Document& document) -> Result<Edited> {
+        auto rule = typedRule(document, text);
+        if (!rule) return tl::unexpected(rule.error());
+        return setRule(line, vertex, std::move(*rule))(document);
+    };
+}
+
+Edit setTypedGrade(ObjectId line, std::size_t vertex, bool back, std::string text) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto* on = document.get<document::Line>(line);
+        if (on == nullptr) return badInput("the line is gone");
+        auto rule = typedRule(document, text);
+        if (!rule) return tl::unexpected(rule.error());
+        std::optional<Grade> grade;
+        if (const auto* fixed = std::get_if<linework::FixedHeight>(&*rule))
+            grade = Grade::percent(fixed->height);
+        if (const auto* rise = std::get_if<linework::RiseFromPrevious>(&*rule))
+            grade = Grade::percent(rise->rise);
+        if (const auto* given = std::get_if<linework::GradeFromPrevious>(&*rule)) grade = given->grade;
+        if (!grade) return badInput("type a grade like 2% or a ratio like 3:1");
+        const std::size_t count = on->line.vertices.size();
+        if (back)
+            return setRule(line, vertex,
+                           linework::GradeFromPrevious{Grade::riseOverRun(-grade->riseOverRun())})(document);
+        return setRule(line, (vertex + 1) % count, linework::GradeFromPrevious{*grade})(document);
+    };
+}
+
+Edit moveGradePointTo(ObjectId line, std::size_t vertex, double distance) {
+    return ofLine(line, [=](const Line3D& l) -> Result<Line3D> {
+        const auto path = planPath(l);
+        const std::size_t segment = segmentOf(l, vertex);
+        if (vertex >= l.vertices.size() || segment >= path.size())
+            return badInput("the line has no such point");
+        double base = 0;
+        for (std::size_t s = 0; s < segment; ++s) base += lengthOf(path[s]);
+        return linework::moveGradePoint(l, vertex, (distance - base) / lengthOf(path[segment]));
+    });
+}
+
+}  // namespace erdwerk::operations

@@ -1,0 +1,68 @@
+#pragma once
+// What a person does to 3D lines, as edits: split, join, drape, reverse, draw, continue, give heights.
+
+#include "core/document/model.h"
+#include "core/document/transaction.h"
+#include "core/linework/line3d.h"
+
+namespace erdwerk::operations {
+
+using document::Derived;
+using document::Document;
+using document::Edit;
+using document::Edited;
+
+/// Results that an edit is prepared on; it applies only while what it looks at is the same.
+using Results = std::shared_ptr<const Derived>;
+
+/// A place on a line: one of its vertices, or somewhere on a segment of its plan path.
+struct LinePlace {
+    ObjectId line;
+    std::optional<std::size_t> vertex;
+    std::size_t segment = 0;
+    double fraction = 0;
+};
+
+/// Cuts a line in two; between vertices a corner is put there first. The second part is "NAME (2)", in the
+/// same group and style. A closed line is opened.
+Edit splitLine(Results seen, LinePlace at);
+/// Whichever ends are nearest meet, lines turned as needed; `first` keeps its name, and what stood on
+/// `second` stands on it.
+Edit joinLines(Results seen, ObjectId first, ObjectId second);
+/// BadInput when the line is a source of the surface.
+Edit drapeLine(Results seen, ObjectId surface, ObjectId line);
+Edit reverseLine(Results seen, ObjectId line);
+Edit closeLine(ObjectId line);
+Edit insertCorner(LinePlace at);
+Edit insertGradePoint(LinePlace at);
+Edit removeVertex(ObjectId line, std::size_t vertex);
+/// A corner goes to the place, a grade point along its side to where it is nearest.
+Edit moveVertex(ObjectId line, std::size_t vertex, geometry::Vec2 to);
+
+/// A new line, "Line 1", "Line 2" …
+Edit drawLine(linework::Line3D line);
+/// Puts drawn vertices before the first (`atStart`, in the order they were drawn, from the line outwards) or
+/// after the last of a line. Whatever else was done to the line meanwhile stays. Heights are worked out in
+/// the drawn direction, on these results.
+Edit continueLine(Results seen, ObjectId line, bool atStart, std::vector<linework::LineVertex> drawn,
+                  std::optional<geometry::Vec2> throughFromEnd);
+/// The line as it would be: what continueLine makes, without a document.
+linework::Line3D continued(const Derived& seen, const linework::Line3D& line, bool atStart,
+                           const std::vector<linework::LineVertex>& drawn,
+                           std::optional<geometry::Vec2> throughFromEnd);
+
+/// Typed notation as a rule, names looked up. "interpolated" and "none" are words for rules too.
+Result<linework::HeightRule> typedRule(const Document& document, const std::string& text);
+/// BadInput for a rule that looks back from the first point of an open line.
+Edit setRule(ObjectId line, std::size_t vertex, linework::HeightRule rule);
+Edit setTypedRule(ObjectId line, std::size_t vertex, std::string text);
+/// A grade or ratio typed for the way from a vertex to the next, or (`back`) seen back to the one before; a
+/// bare figure is per cent. It becomes the rule of the vertex at the far end, or of this one.
+Edit setTypedGrade(ObjectId line, std::size_t vertex, bool back, std::string text);
+/// Moves a grade point along its side to this distance from the start of the line.
+Edit moveGradePointTo(ObjectId line, std::size_t vertex, double distance);
+
+/// Heights of surfaces as these results have them, for resolving rules.
+linework::SurfaceHeight surfaceHeights(const Derived& derived);
+
+}  // namespace erdwerk::operations

@@ -1,0 +1,216 @@
+#include "core/operations/records.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/notation.h"
+#include "core/document/edit.h"
+
+namespace erdwerk::operations {
+
+using document::freshName;
+
+namespace {
+
+/// Millimetres of a sheet's width that its rim and title take.
+constexpr double sheetRim = 112;
+
+ObjectId labelStyle(Document& document, annotate::LabelKind kind) {
+    for (const ObjectId id : document.all<document::LabelStyle>())
+        if (document.get<document::LabelStyle>(id)->style.kind == kind) return id;
+    ObjectId id;
+    document = document.added("Plain " + std::string(annotate::kindName(kind)),
+                              document::LabelStyle{annotate::defaultStyle(kind)}, &id);
+    return id;
+}
+
+using DesignEdit = std::function<Result<void>(std::vector<route::Pvi>&)>;
+
+/// An edit of a profile's design, which must be valid after it.
+Edit ofDesign(ObjectId profile, DesignEdit edit) {
+    return [profile, edit = std::move(edit)](const Document& document) -> Result<Edited> {
+        const auto* p = document.get<document::Profile>(profile);
+        if (p == nullptr) return badInput("the profile is gone");
+        auto design = p->design;
+        if (auto done = edit(design); !done) return tl::unexpected(done.error());
+        if (auto valid = route::validate(design); !valid && !design.empty())
+            return tl::unexpected(valid.error());
+        return document::changed<document::Profile>(
+            document, profile, [&](document::Profile& x) { x.design = std::move(design); });
+    };
+}
+
+Result<double> typedPviHeight(const std::vector<route::Pvi>& design, std::size_t i, bool gradeIn,
+                              const std::string& text) {
+    const auto entry = parseHeightEntry(text);
+    if (!entry) return tl::unexpected(entry.error());
+    const double before = i > 0 ? design[i - 1].height : design[i].height;
+    const double run = i > 0 ? design[i].station - design[i - 1].station : 0;
+    if (const auto* height = std::get_if<TypedHeight>(&*entry))
+        return gradeIn ? before + height->height / 100 * run : height->height;
+    if (const auto* rise = std::get_if<TypedRise>(&*entry))
+        return gradeIn ? before + rise->rise / 100 * run : before + rise->rise;
+    if (const auto* grade = std::get_if<TypedGrade>(&*entry))
+        return before + grade->grade.riseOverRun() * run;
+    return badInput("a PVI takes a height, a rise, a grade or a ratio");
+}
+
+}  // namespace
+
+Edit makeAlignment(ObjectId line) {
+    return [line](const Document& d) -> Result<Edited> {
+        if (d.get<document::Line>(line) == nullptr) return badInput("pick a line");
+        return d.added(freshName<document::Alignment>(d, d.nameOf(line)),
+                       document::Alignment{line, false, 0, 20});
+    };
+}
+
+Edit reverseAlignment(ObjectId alignment) {
+    return [alignment](const Document& d) -> Result<Edited> {
+        return document::changed<document::Alignment>(
+            d, alignment, [](document::Alignment& a) { a.reversed = !a.reversed; });
+    };
+}
+
+Edit makeParcel(ObjectId line) {
+    return [line](const Document& d) -> Result<Edited> {
+        const auto* on = d.get<document::Line>(line);
+        if (on == nullptr) return badInput("pick a closed line");
+        if (cornersOf(on->line).size() < 3) return badInput("a parcel needs at least three corners");
+        return d.added(freshName<document::Parcel>(d, "Parcel"), document::Parcel{line, false, 0, {}});
+    };
+}
+
+Edit makeLabel(ObjectId target, std::optional<std::size_t> part, std::size_t segment) {
+    return [=](const Document& given) -> Result<Edited> {
+        Document d = given;
+        if (const auto* points = d.get<document::Points>(target); points != nullptr && part) {
+            if (*part >= points->set.size()) return badInput("that point is gone");
+            const ObjectId style = labelStyle(d, annotate::LabelKind::Point);
+            return d.added(freshName<document::Label>(d, "Point label"),
+                           document::Label{target, *part, style});
+        }
+        ObjectId of = target;
+        std::size_t side = segment;
+        if (const auto* parcel = d.get<document::Parcel>(of)) of = parcel->line;
+        if (const auto* alignment = d.get<document::Alignment>(of)) {
+            of = alignment->line;
+            // The alignment may run against its line.
+            if (const auto* l = d.get<document::Line>(of); l != nullptr && alignment->reversed)
+                side = planPath(l->line).size() - 1 - side;
+        }
+        const auto* line = d.get<document::Line>(of);
+        if (line == nullptr) return badInput("pick a side of a line, a curve or a survey point");
+        const auto path = planPath(line->line);
+        if (side >= path.size()) return badInput("pick a side of a line");
+        const ObjectId style =
+            labelStyle(d, arcOf(path[side]) ? annotate::LabelKind::Curve : annotate::LabelKind::Segment);
+        return d.added(freshName<document::Label>(d, "Label"), document::Label{of, side, style});
+    };
+}
+
+Edit addLabelStyles() {
+    return [](const Document& given) -> Result<Edited> {
+        Document d = given;
+        for (const auto kind :
+             {annotate::LabelKind::Segment, annotate::LabelKind::Curve, annotate::LabelKind::Point})
+            (void)labelStyle(d, kind);
+        return d;
+    };
+}
+
+Edit newProfile(ObjectId alignment, ObjectId ground) {
+    return [=](const Document& d) -> Result<Edited> {
+        if (d.get<document::Alignment>(alignment) == nullptr) return badInput("make an alignment first");
+        return d.added(freshName<document::Profile>(d, "Profile"),
+                       document::Profile{alignment, ground, {}, 5});
+    };
+}
+
+Edit addPvi(Results seen, ObjectId profile) {
+    return ofDesign(profile, [seen, profile](std::vector<route::Pvi>& design) -> Result<void> {
+        const auto* result = Derived::in(seen->profiles, profile);
+        const auto* p = seen->document.get<document::Profile>(profile);
+        const auto* a = p == nullptr ? nullptr : Derived::in(seen->alignments, p->alignment);
+        if (a == nullptr)
+            return badInput("the alignment of this profile is being worked out; press once more");
+        const auto groundAt = [&](double s) {
+            return result != nullptr ? route::heightAt(result->ground, s).value_or(0) : 0.0;
+        };
+        if (design.size() < 2) {
+            design = {{a->startStation, groundAt(a->startStation), 0},
+                      {a->endStation(), groundAt(a->endStation()), 0}};
+            return {};
+        }
+        std::size_t at = 0;
+        for (std::size_t i = 0; i + 1 < design.size(); ++i)
+            if (design[i + 1].station - design[i].station > design[at + 1].station - design[at].station)
+                at = i;
+        const double s = (design[at].station + design[at + 1].station) / 2;
+        const auto h = route::designAt(design, s);
+        design.insert(design.begin() + static_cast<std::ptrdiff_t>(at) + 1,
+                      {s, h ? h->height : groundAt(s), 0});
+        return {};
+    });
+}
+
+Edit removePvi(ObjectId profile, std::size_t pvi) {
+    return ofDesign(profile, [pvi](std::vector<route::Pvi>& design) -> Result<void> {
+        if (pvi >= design.size()) return badInput("that PVI is gone");
+        design.erase(design.begin() + static_cast<std::ptrdiff_t>(pvi));
+        if (design.size() < 2) design.clear();
+        return {};
+    });
+}
+
+Edit movePvi(ObjectId profile, std::size_t pvi, double station, double height) {
+    return ofDesign(profile, [=](std::vector<route::Pvi>& design) -> Result<void> {
+        if (pvi >= design.size()) return badInput("that PVI is gone");
+        const double low = pvi > 0 ? design[pvi - 1].station + 0.01 : station;
+        const double high = pvi + 1 < design.size() ? design[pvi + 1].station - 0.01 : station;
+        design[pvi].station = std::round(std::clamp(station, low, std::max(low, high)) * 100) / 100;
+        design[pvi].height = std::round(height * 1000) / 1000;
+        return {};
+    });
+}
+
+Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, std::string text) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto edit = [&](std::vector<route::Pvi>& design) -> Result<void> {
+            if (pvi >= design.size()) return badInput("that PVI is gone");
+            if (figure == PviFigure::Station) {
+                const auto station = parseStation(text, document.settings().display);
+                if (!station) return tl::unexpected(station.error());
+                design[pvi].station = *station;
+            } else if (figure == PviFigure::CurveLength) {
+                const auto value = parseNumber(text);
+                if (!value) return badInput("'" + text + "' is not a length");
+                design[pvi].curveLength = *value;
+            } else {
+                const auto height = typedPviHeight(design, pvi, figure == PviFigure::GradeIn, text);
+                if (!height) return tl::unexpected(height.error());
+                design[pvi].height = *height;
+            }
+            return {};
+        };
+        return ofDesign(profile, edit)(document);
+    };
+}
+
+Edit newSheet(NewSheet options) {
+    return [options = std::move(options)](const Document& d) -> Result<Edited> {
+        document::Sheet sheet;
+        sheet.centre = options.centre;
+        const auto parcels = d.all<document::Parcel>();
+        sheet.parcel = options.parcel;
+        if (!sheet.parcel && !parcels.empty()) sheet.parcel = parcels.front();
+        const double millimetres = options.width * metresPer(d.settings().display.unit) * 1000;
+        sheet.scale = roundStep(millimetres / (document::paperSize(sheet.paper)[0] - sheetRim));
+        sheet.project = d.settings().name;
+        sheet.title = sheet.parcel ? "Plan of " + d.nameOf(sheet.parcel) : "Site plan";
+        sheet.date = options.date;
+        return d.added(freshName<document::Sheet>(d, "Sheet"), sheet);
+    };
+}
+
+}  // namespace erdwerk::operations

@@ -1,0 +1,39 @@
+#pragma once
+// Alignments, profiles, parcels, labels and sheets, as edits.
+
+#include "core/operations/lines.h"
+
+namespace erdwerk::operations {
+
+Edit makeAlignment(ObjectId line);
+Edit reverseAlignment(ObjectId alignment);
+/// BadInput for a line of fewer than three corners.
+Edit makeParcel(ObjectId line);
+/// Of a survey point (`part`: its place in the set), or of the side of a line, alignment or parcel that
+/// follows `segment` of its own path. The style is the first of its kind, or a plain one that is made.
+Edit makeLabel(ObjectId target, std::optional<std::size_t> part, std::size_t segment);
+/// The document with at least one label style of each kind.
+Edit addLabelStyles();
+
+Edit newProfile(ObjectId alignment, ObjectId ground);
+/// The ends of the alignment on the ground when there is no design yet; else a PVI in the middle of the
+/// longest stretch, on the design as it is.
+Edit addPvi(Results seen, ObjectId profile);
+Edit removePvi(ObjectId profile, std::size_t pvi);
+/// Between its neighbours, rounded to centimetres of station and millimetres of height.
+Edit movePvi(ObjectId profile, std::size_t pvi, double station, double height);
+enum class PviFigure { Station, Height, GradeIn, CurveLength };
+/// Typed: stations as the display has them; heights, rises, grades and ratios from the PVI before; in GradeIn
+/// a bare figure is per cent.
+Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, std::string text);
+
+struct NewSheet {
+    geometry::Vec2 centre;
+    double width = 0;  ///< of what the plan shows, in project units
+    ObjectId parcel;   ///< none: the first
+    std::string date;
+};
+/// The next round scale at which that width fits the paper.
+Edit newSheet(NewSheet options);
+
+}  // namespace erdwerk::operations

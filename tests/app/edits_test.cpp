@@ -1,0 +1,286 @@
+// Edits that nothing loses: quick ones, ones from another panel, ones inside tools; selection by identity.
+
+#include <random>
+
+#include "app/tools/draw_line.h"
+#include "core/document/edit.h"
+#include "core/operations/ground.h"
+#include "core/operations/records.h"
+#include "support/same.h"
+#include "window_test.h"
+
+namespace erdwerk::app {
+namespace {
+
+using geometry::Vec2;
+
+class Edits : public WindowTest {
+protected:
+    [[nodiscard]] const linework::Line3D& line(const std::string& name) const {
+        return doc().get<document::Line>(named<document::Line>(name))->line;
+    }
+    /// Does it without waiting for results.
+    bool quick(const char* what, const document::Edit& edit) {
+        return window->session().edit(QString::fromLatin1(what), edit);
+    }
+    void typeQuick(const char* text) {
+        QLineEdit* entry = window->prompt()->entry();
+        entry->setFocus();
+        entry->setText(QString::fromLatin1(text));
+        QTest::keyClick(entry, Qt::Key_Return);
+    }
+};
+
+TEST_F(Edits, TwoQuickPressesAreTwoEdits) {
+    demo();
+    const auto before = doc().all<document::Line>().size();
+    const ObjectId ground = named<document::Surface>("Ground");
+    const auto seen = window->session().results();
+    const geometry::Box box = seen->surface(ground)->tin().bounds();
+    const Vec2 middle = box.centre();
+    EXPECT_TRUE(quick("a", operations::triangleAt(seen, ground, middle)));
+    EXPECT_TRUE(quick("b", operations::triangleAt(seen, ground, {middle.x + 8, middle.y})));
+    EXPECT_EQ(doc().all<document::Line>().size(), before + 2);
+    // Both on the Profile page.
+    const ObjectId alignment = named<document::Alignment>("Starling Lane");
+    EXPECT_TRUE(quick("profile", operations::newProfile(alignment, ground)));
+    window->settle();
+    const ObjectId profile = doc().all<document::Profile>().back();
+    select(profile);
+    const auto results = window->session().results();
+    EXPECT_TRUE(quick("pvi", operations::addPvi(results, profile)));
+    EXPECT_TRUE(quick("pvi", operations::addPvi(results, profile)));
+    EXPECT_TRUE(quick("pvi", operations::addPvi(results, profile)));
+    EXPECT_EQ(doc().get<document::Profile>(profile)->design.size(), 4U);
+}
+
+TEST_F(Edits, TwoFixesWithoutWaitingBothHold) {
+    demo();
+    const auto findings = window->session().snapshot()->findings;
+    std::vector<const check::Finding*> heights;
+    for (const auto& f : findings)
+        if (f.kind == "crossing-breaklines") heights.push_back(&f);
+    ASSERT_FALSE(heights.empty());
+    auto* page = window->findings();
+    window->bench()->open(Bench::Page::Findings);
+    window->settle();
+    page->list()->setCurrentItem(page->list()->topLevelItem(0));
+    const auto steps = window->session().history().steps().size();
+    QTest::keyClick(page->list(), Qt::Key_1);
+    const auto once = doc();
+    // The second press is on the same finding, whose lines are others now: it is refused with a reason.
+    QTest::keyClick(page->list(), Qt::Key_2);
+    EXPECT_EQ(window->session().history().steps().size(), steps + 1);
+    EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("changed meanwhile")));
+    test::expectSame(doc(), once);
+}
+
+TEST_F(Edits, IdsAreNeverUsedTwiceAlsoAfterUndo) {
+    demo();
+    put(QStringLiteral("a"), doc().added("A", document::Group{}));
+    const ObjectId a = named<document::Group>("A");
+    run("undo");
+    EXPECT_TRUE(window->session().edit(QStringLiteral("b"),
+                                       [](const document::Document& d) -> Result<document::Edited> {
+                                           return d.added("B", document::Group{});
+                                       }));
+    EXPECT_NE(named<document::Group>("B"), a);
+}
+
+TEST_F(Edits, AStormOfQuickEditsIsUndoneAndRedoneToEqualDocuments) {
+    demo();
+    std::mt19937 random(500);
+    const auto pick = [&](std::size_t n) {
+        return std::uniform_int_distribution<std::size_t>(0, n - 1)(random);
+    };
+    const auto step = [&] { return std::uniform_real_distribution<double>(-3, 3)(random); };
+    auto& session = window->session();
+    std::vector<document::Document> after{doc()};
+    int done = 0;
+    for (int i = 0; i < 500; ++i) {
+        const auto lines = doc().all<document::Line>();
+        const auto seen = session.results();
+        const ObjectId id = lines[pick(lines.size())];
+        const auto& l = doc().get<document::Line>(id)->line;
+        const std::size_t vertex = pick(l.vertices.size());
+        const std::size_t sides = planPath(l).size();
+        const ObjectId set = doc().all<document::Points>().front();
+        const auto& points = doc().get<document::Points>(set)->set;
+        bool applied = false;
+        switch (pick(14)) {
+            case 0:
+                applied = quick("corner", operations::insertCorner({id, {}, pick(sides), 0.4}));
+                break;
+            case 1:
+                applied = quick("grade", operations::insertGradePoint({id, {}, pick(sides), 0.37}));
+                break;
+            case 2:
+                applied = quick("remove vertex", operations::removeVertex(id, vertex));
+                break;
+            case 3:
+                applied = quick("move", operations::moveVertex(
+                                            id, vertex, l.vertices[vertex].place + Vec2{step(), step()}));
+                break;
+            case 4:
+                applied = quick("split", operations::splitLine(seen, {id, vertex, 0, 0}));
+                break;
+            case 5:
+                applied = quick("join", operations::joinLines(seen, id, lines[pick(lines.size())]));
+                break;
+            case 6:
+                applied = quick("reverse", operations::reverseLine(seen, id));
+                break;
+            case 7:
+                applied = quick("close", operations::closeLine(id));
+                break;
+            case 8:
+                applied = quick("label", operations::makeLabel(id, {}, pick(sides)));
+                break;
+            case 9:
+                applied = quick("point", [&](const document::Document& d) -> Result<document::Edited> {
+                    return document::movePoint(d, {set, pick(points.size())},
+                                               points[0].plan + Vec2{step(), step()});
+                });
+                break;
+            case 10:
+                applied = quick("remove points", operations::remove({}, {{set, pick(points.size())}}));
+                break;
+            case 11:
+                applied =
+                    quick("rule", operations::setTypedRule(id, vertex, i % 2 == 0 ? "2%" : "=Ground+0.10"));
+                break;
+            case 12:
+                if (lines.size() > 8) applied = quick("delete", operations::remove({id}, {}));
+                break;
+            default:
+                session.undo();
+                session.redo();
+        }
+        if (applied && !difference(after.back(), doc()).empty()) {
+            after.push_back(doc());
+            ++done;
+        }
+        for (const auto& [other, object] : doc().objects())
+            for (const ObjectId named : document::references(object->payload))
+                if (!std::holds_alternative<document::Line>(object->payload))
+                    EXPECT_TRUE(doc().find(named)) << i;
+    }
+    EXPECT_GT(done, 150);
+    const auto& steps = session.history().steps();
+    ASSERT_EQ(steps.size(), after.size());
+    for (std::size_t k = after.size() - 1; k-- > 0;) {
+        session.undo();
+        ASSERT_TRUE(difference(doc(), after[k]).empty()) << k;
+    }
+    for (std::size_t k = 1; k < after.size(); ++k) {
+        session.redo();
+        ASSERT_TRUE(difference(doc(), after[k]).empty()) << k;
+    }
+    window->settle();
+}
+
+TEST_F(Edits, EscKeepsTwoCornersAndAnotherToolKeepsThemToo) {
+    window->session().startNew({});
+    window->settle();
+    run("draw-line");
+    typeQuick("0, 0");
+    typeQuick("10, 0");
+    key(Qt::Key_Escape);
+    EXPECT_EQ(line("Line 1").vertices.size(), 2U);
+    run("draw-line");
+    typeQuick("0, 5");
+    typeQuick("10, 5");
+    run("reverse");
+    EXPECT_EQ(line("Line 2").vertices.size(), 2U);
+    // One corner is no line.
+    run("draw-line");
+    typeQuick("0, 9");
+    key(Qt::Key_Escape);
+    EXPECT_EQ(doc().all<document::Line>().size(), 2U);
+}
+
+TEST_F(Edits, ContinuingBackAndForwardKeepsContinuingTheSameLine) {
+    window->session().startNew({});
+    put(QStringLiteral("line"),
+        doc().added("Ditch", document::Line{linework::lineThrough({{0, 0}, {10, 0}}, {1.0, 2.0}), {}}));
+    window->settle();
+    look({5, 2}, 20);
+    run("draw-line");
+    click({10, 0});
+    typeQuick("10, 8");
+    key(Qt::Key_Backspace);
+    key(Qt::Key_Backspace);
+    EXPECT_EQ(qobject_cast<DrawLineTool*>(window->tool())->line().vertices.size(), 0U);
+    run("redo");
+    run("redo");
+    // Meanwhile another panel edits the same line.
+    ASSERT_TRUE(
+        quick("height", operations::setRule(named<document::Line>("Ditch"), 0, linework::FixedHeight{5})));
+    key(Qt::Key_Return);
+    ASSERT_EQ(doc().all<document::Line>().size(), 1U);
+    ASSERT_EQ(line("Ditch").vertices.size(), 3U);
+    EXPECT_EQ(line("Ditch").vertices[0].rule, linework::HeightRule(linework::FixedHeight{5}));
+    EXPECT_EQ(line("Ditch").vertices[2].place, (Vec2{10, 8}));
+}
+
+TEST_F(Edits, APickWhoseObjectIsGoneIsDroppedWithAWord) {
+    demo();
+    const ObjectId ditch = named<document::Line>("Peat ditch");
+    select(ditch);
+    run("join");
+    EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("join to it")));
+    ASSERT_TRUE(quick("delete", operations::remove({ditch}, {})));
+    EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("is gone")));
+    EXPECT_TRUE(window->tool()->chips().front().value.isEmpty());
+}
+
+TEST_F(Edits, AfterDeleteNothingIsSelectedAndASecondDeleteRemovesNothing) {
+    demo();
+    const ObjectId set = named<document::Points>("survey");
+    const auto size = doc().get<document::Points>(set)->set.size();
+    select(set, 20);
+    key(Qt::Key_Delete);
+    EXPECT_TRUE(window->session().selection().empty());
+    key(Qt::Key_Delete);
+    EXPECT_EQ(doc().get<document::Points>(set)->set.size(), size - 1);
+    // From contents as well.
+    select(named<document::Line>("Peat ditch"));
+    QTest::keyClick(window->contents(), Qt::Key_Delete);
+    window->settle();
+    EXPECT_FALSE(doc().byName<document::Line>("Peat ditch"));
+    EXPECT_TRUE(window->session().selection().empty());
+}
+
+TEST_F(Edits, TheSelectedCornerStaysTheSameCorner) {
+    demo();
+    const ObjectId ditch = named<document::Line>("Peat ditch");
+    const Vec2 place = line("Peat ditch").vertices[2].place;
+    select(ditch, 2);
+    ASSERT_TRUE(quick("insert", operations::insertCorner({ditch, {}, 0, 0.5})));
+    ASSERT_EQ(window->session().selection().front().part, std::size_t{3});
+    window->settle();
+    EXPECT_EQ(window->grades()->table()->currentRow(), 3);
+    linework::LineVertex corner;
+    corner.place = line("Peat ditch").vertices.front().place + Vec2{-5, 3};
+    ASSERT_TRUE(
+        quick("continue", operations::continueLine(window->session().results(), ditch, true, {corner}, {})));
+    ASSERT_EQ(window->session().selection().front().part, std::size_t{4});
+    EXPECT_EQ(line("Peat ditch").vertices[4].place, place);
+    window->settle();
+    EXPECT_EQ(window->grades()->table()->currentRow(), 4);
+    run("undo");
+    ASSERT_EQ(window->session().selection().front().part, std::size_t{3});
+}
+
+TEST_F(Edits, DeletingSaysWhatGoesWithIt) {
+    demo();
+    select(named<document::Line>("Plot Q-4 boundary"));
+    key(Qt::Key_Delete);
+    EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("parcel 'Plot Q-4'")));
+    const auto what = QString::fromStdString(window->session().history().steps().back().what);
+    EXPECT_TRUE(what.contains(QStringLiteral("with it"))) << qPrintable(what);
+    EXPECT_TRUE(what.contains(QStringLiteral("Plot Q-4"))) << qPrintable(what);
+}
+
+}  // namespace
+}  // namespace erdwerk::app
