@@ -26,14 +26,14 @@ int fail(const QString& text) {
 int writeSheet(const QString& project, const QString& name, const QString& output) {
     const auto opened = format::openProject(project.toStdString());
     if (!opened) return fail(QString::fromStdString(opened.error().message()));
-    auto derived = document::derive(opened->document);
+    auto derived = derive::evaluate(opened->document);
     if (!derived) return fail(QString::fromStdString(derived.error().message()));
     app::Snapshot snapshot;
     snapshot.derived = std::move(*derived);
-    const auto sheets = snapshot.derived.document.all<document::Sheet>();
+    const auto sheets = snapshot.derived.document.all<objects::Sheet>();
     const ObjectId id = name.isEmpty() && !sheets.empty()
                             ? sheets.front()
-                            : snapshot.derived.document.byName<document::Sheet>(name.toStdString());
+                            : snapshot.derived.document.byName<objects::Sheet>(name.toStdString());
     if (!id)
         return fail(project + (name.isEmpty() ? QStringLiteral(": holds no sheet")
                                               : QStringLiteral(": has no sheet named ") + name));

@@ -69,7 +69,7 @@ Result<std::shared_ptr<const terrain::TinLocator>> denseSurface(const std::strin
                                                                 const Arguments& a) {
     const std::string ending = std::filesystem::path(source).extension().string();
     if (ending == ".ply" || ending == ".xml" || source.find(".erdwerk") != std::string::npos) {
-        auto surface = format::openSurface(source);
+        auto surface = format::openSurface(source, a.withJournal);
         if (surface || ending != ".ply") return surface;
     }
     auto points = format::readDense(source, classFilter(a), a.context);

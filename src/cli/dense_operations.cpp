@@ -50,7 +50,7 @@ Result<Outcome> thin(const Arguments& a) {
 }
 
 Result<Outcome> fit(const Arguments& a) {
-    const auto surface = format::openSurface(a.inputs.front());
+    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
     if (!surface) return tl::unexpected(surface.error());
     const auto points = format::readDense(a.source, classFilter(a), a.context);
     if (!points) return tl::unexpected(points.error());

@@ -58,7 +58,7 @@ format::VectorLayer partsOf(const terrain::Tin& tin, const std::string& what) {
 }
 
 Result<Outcome> extract(const Arguments& a) {
-    const auto surface = format::openSurface(a.inputs.front());
+    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
     if (!surface) return tl::unexpected(surface.error());
     const auto& tin = (*surface)->tin();
     auto layer =
@@ -73,7 +73,7 @@ Result<Outcome> extract(const Arguments& a) {
 }
 
 Result<Outcome> raster(const Arguments& a) {
-    const auto surface = format::openSurface(a.inputs.front());
+    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
     if (!surface) return tl::unexpected(surface.error());
     const auto sampled = terrain::rasterOf(**surface, a.cell, a.context);
     if (!sampled) return tl::unexpected(sampled.error());

@@ -87,6 +87,8 @@ int main(int argc, char** argv) try {
         auto* command = app.add_subcommand(operation.name, operation.summary);
         operation.declare(*command, arguments);
         command->add_flag("--json", json, "print one JSON object");
+        command->add_flag("--with-journal", arguments.withJournal,
+                          "projects with what is unsaved beside them");
         command->footer("Example: " + operation.example);
     }
     std::string topic;
@@ -119,6 +121,7 @@ int main(int argc, char** argv) try {
     for (const auto& operation : cli::operations())
         if (app.got_subcommand(operation.name)) {
             arguments.context = watched();
+            cli::sayUnsaved(arguments);
             return execute(operation, arguments, json);
         }
     return 2;

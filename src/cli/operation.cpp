@@ -2,10 +2,13 @@
 
 #include <filesystem>
 #include <iostream>
+#include <set>
 
-#include "core/document/edge.h"
+#include "core/derive/edge.h"
 #include "core/format/mesh_file.h"
+#include "core/format/output.h"
 #include "core/format/ply.h"
+#include "core/format/project_file.h"
 #include "core/terrain/clip.h"
 
 namespace erdwerk::cli {
@@ -51,7 +54,7 @@ Result<terrain::Boundary> readBoundary(const std::string& file) {
     const auto line = readOneLine(file, "a boundary");
     if (!line) return tl::unexpected(line.error());
     if (!line->line.closed) return badInput("the boundary is not closed", file, 1);
-    auto boundary = document::boundaryAlong(resolved(line->line), document::breaklineSagitta);
+    auto boundary = derive::boundaryAlong(resolved(line->line), derive::breaklineSagitta);
     if (auto valid = terrain::validate(boundary); !valid) return badInput(valid.error().text, file, 1);
     return boundary;
 }
@@ -77,7 +80,7 @@ Result<std::vector<terrain::Breakline>> readBreaklines(const std::vector<std::st
     for (const auto& line : *lines) {
         const auto value = resolved(line.line);
         if (!value.complete()) say("line " + line.name + ": stretches without height take no part");
-        for (auto& run : runsWithHeights(value, document::breaklineSagitta))
+        for (auto& run : runsWithHeights(value, derive::breaklineSagitta))
             out.push_back({std::move(run), false});
     }
     return out;
@@ -89,7 +92,7 @@ Result<std::vector<terrain::Boundary>> readRings(const std::string& file) {
     std::vector<terrain::Boundary> out;
     for (const auto& line : *lines) {
         if (!line.line.closed) return badInput("line " + line.name + " is not closed", file, 1);
-        out.push_back(document::boundaryAlong(resolved(line.line), document::breaklineSagitta));
+        out.push_back(derive::boundaryAlong(resolved(line.line), derive::breaklineSagitta));
         if (auto valid = terrain::validate(out.back()); !valid) return badInput(valid.error().text, file, 1);
     }
     if (out.empty()) return badInput("holds no closed line", file, 1);
@@ -122,6 +125,33 @@ void classesOption(CLI::App& app, Arguments& a) {
 
 void say(const std::string& message) {
     std::cerr << "erdwerk-cli: " << message << "\n";
+}
+
+void sayUnsaved(const Arguments& a) {
+    std::vector<std::string> all = a.inputs;
+    all.insert(all.end(), a.points.begin(), a.points.end());
+    all.insert(all.end(), a.lines.begin(), a.lines.end());
+    for (const auto* one : {&a.boundary, &a.from, &a.to, &a.at, &a.along, &a.parcel, &a.source})
+        all.push_back(*one);
+    std::set<std::string> said;
+    for (const auto& word : all) {
+        const auto mark = word.find(".erdwerk");
+        if (mark == std::string::npos) continue;
+        const std::string path = word.substr(0, mark + 8);
+        std::error_code ignored;
+        if (!std::filesystem::exists(format::journalPath(format::canonicalPath(path)), ignored) ||
+            !said.insert(path).second)
+            continue;
+        const auto project = format::openProjectWithJournal(path, false);
+        if (!project) continue;
+        if (project->unsaved > 0)
+            say(path + ": " + std::to_string(project->unsaved) +
+                (project->unsaved == 1 ? " unsaved change" : " unsaved changes") + " beside it, the last \"" +
+                project->lastUnsaved +
+                (a.withJournal ? "\": taken along" : "\": left out; --with-journal takes them along"));
+        if (!project->journalProblem.empty())
+            say(path + ": a part of what is unsaved cannot be read: " + project->journalProblem);
+    }
 }
 
 }  // namespace erdwerk::cli

@@ -55,6 +55,7 @@ struct Arguments {
     int begin = 1;
     bool smooth = false;
     bool skipBadRows = false;
+    bool withJournal = false;
     Context context;  ///< progress on a terminal, Ctrl+C
 };
 
@@ -99,5 +100,8 @@ Result<std::vector<terrain::Boundary>> readRings(const std::string& file);
 linework::ResolvedLine resolved(const linework::Line3D& line);
 
 void say(const std::string& message);  ///< to stderr
+
+/// Says of each project among the inputs what is unsaved beside it.
+void sayUnsaved(const Arguments& arguments);
 
 }  // namespace erdwerk::cli

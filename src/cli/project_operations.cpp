@@ -6,8 +6,8 @@
 
 #include "cli/operation.h"
 #include "core/check/finding.h"
-#include "core/document/edit.h"
 #include "core/format/export.h"
+#include "core/operations/edit.h"
 
 namespace erdwerk::cli {
 
@@ -25,7 +25,7 @@ struct Loaded {
 Result<Loaded> load(const Arguments& a) {
     Loaded out;
     for (const auto& file : a.inputs) {
-        auto imported = format::importFile(out.document, file, {a.columns, a.skipBadRows});
+        auto imported = format::importFile(out.document, file, {a.columns, a.skipBadRows, a.withJournal});
         if (!imported) {
             Error error = imported.error();
             if (error.file.empty()) error.file = file;
@@ -42,24 +42,24 @@ Result<Loaded> load(const Arguments& a) {
 
 /// Loose points and lines are checked as the sources of one surface.
 Document withSurfaceOverAll(const Document& document) {
-    if (!document.all<document::Surface>().empty()) return document;
-    std::vector<document::Source> sources;
-    for (const auto id : document.all<document::Points>()) sources.push_back({id, document::Role::Points});
-    for (const auto id : document.all<document::Line>()) {
-        const auto& line = document.get<document::Line>(id)->line;
+    if (!document.all<objects::Surface>().empty()) return document;
+    std::vector<objects::Source> sources;
+    for (const auto id : document.all<objects::Points>()) sources.push_back({id, objects::Role::Points});
+    for (const auto id : document.all<objects::Line>()) {
+        const auto& line = document.get<objects::Line>(id)->line;
         const bool heights = std::any_of(line.vertices.begin(), line.vertices.end(), [](const auto& v) {
             return !std::holds_alternative<linework::NoHeight>(v.rule);
         });
-        if (heights) sources.push_back({id, document::Role::Breakline});
+        if (heights) sources.push_back({id, objects::Role::Breakline});
     }
-    return sources.empty() ? document : document::addSurface(document, "all inputs", sources);
+    return sources.empty() ? document : operations::addSurface(document, "all inputs", sources);
 }
 
 Result<Outcome> check(const Arguments& a) {
     const auto loaded = load(a);
     if (!loaded) return tl::unexpected(loaded.error());
-    const bool loose = loaded->document.all<document::Surface>().empty();
-    const auto derived = document::derive(withSurfaceOverAll(loaded->document));
+    const bool loose = loaded->document.all<objects::Surface>().empty();
+    const auto derived = derive::evaluate(withSurfaceOverAll(loaded->document));
     if (!derived) return tl::unexpected(derived.error());
     Outcome out;
     ordered_json findings = ordered_json::array();
@@ -87,22 +87,22 @@ Result<Outcome> check(const Arguments& a) {
 Result<Outcome> convert(const Arguments& a) {
     const auto loaded = load(a);
     if (!loaded) return tl::unexpected(loaded.error());
-    const auto derived = document::derive(loaded->document);
+    const auto derived = derive::evaluate(loaded->document);
     if (!derived) return tl::unexpected(derived.error());
     const auto left = format::exportFile(a.output, *derived);
     if (!left) return tl::unexpected(left.error());
     const Document& d = loaded->document;
     std::size_t points = 0;
-    for (const auto id : d.all<document::Points>()) points += d.get<document::Points>(id)->set.size();
+    for (const auto id : d.all<objects::Points>()) points += d.get<objects::Points>(id)->set.size();
     std::vector<std::string> all = loaded->left;
     all.insert(all.end(), left->begin(), left->end());
     Outcome out;
     out.json = {{"points", points},
-                {"lines", d.all<document::Line>().size()},
-                {"surfaces", d.all<document::Surface>().size()},
-                {"alignments", d.all<document::Alignment>().size()},
-                {"profiles", d.all<document::Profile>().size()},
-                {"parcels", d.all<document::Parcel>().size()},
+                {"lines", d.all<objects::Line>().size()},
+                {"surfaces", d.all<objects::Surface>().size()},
+                {"alignments", d.all<objects::Alignment>().size()},
+                {"profiles", d.all<objects::Profile>().size()},
+                {"parcels", d.all<objects::Parcel>().size()},
                 {"left", all}};
     out.dataIsWrong = loaded->skipped > 0;
     return out;

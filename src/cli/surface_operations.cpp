@@ -97,7 +97,7 @@ Result<Outcome> build(const Arguments& a) {
 
 Result<Outcome> info(const Arguments& a) {
     LengthUnit unit = LengthUnit::Metre;
-    const auto surface = format::openSurface(a.inputs.front(), &unit);
+    const auto surface = format::openSurface(a.inputs.front(), a.withJournal, &unit);
     if (!surface) return tl::unexpected(surface.error());
     const auto f = terrain::figuresOf((*surface)->tin());
     Outcome out;
@@ -112,7 +112,7 @@ Result<Outcome> info(const Arguments& a) {
 }
 
 Result<Outcome> contours(const Arguments& a) {
-    const auto surface = format::openSurface(a.inputs.front());
+    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
     if (!surface) return tl::unexpected(surface.error());
     const auto lines = terrain::contours((*surface)->tin(), {a.interval, a.smooth});
     if (!lines) return tl::unexpected(lines.error());
@@ -141,7 +141,7 @@ Result<Outcome> contours(const Arguments& a) {
 }
 
 Result<Outcome> sample(const Arguments& a) {
-    const auto surface = format::openSurface(a.inputs.front());
+    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
     if (!surface) return tl::unexpected(surface.error());
     const auto bytes = format::readFile(a.at);
     if (!bytes) return tl::unexpected(bytes.error());
@@ -180,9 +180,9 @@ Result<Outcome> sample(const Arguments& a) {
 }
 
 Result<Outcome> volume(const Arguments& a) {
-    auto from = format::openSurface(a.from);
+    auto from = format::openSurface(a.from, a.withJournal);
     if (!from) return tl::unexpected(from.error());
-    const auto to = format::openSurface(a.to);
+    const auto to = format::openSurface(a.to, a.withJournal);
     if (!to) return tl::unexpected(to.error());
     if (!a.boundary.empty()) {
         const auto boundary = readBoundary(a.boundary);
@@ -199,7 +199,7 @@ Result<Outcome> volume(const Arguments& a) {
 }
 
 Result<Outcome> profile(const Arguments& a) {
-    const auto surface = format::openSurface(a.inputs.front());
+    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
     if (!surface) return tl::unexpected(surface.error());
     const auto line = readOneLine(a.along, "a profile");
     if (!line) return tl::unexpected(line.error());

@@ -3,7 +3,7 @@
 #include <random>
 
 #include "app/tools/draw_line.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 #include "core/operations/ground.h"
 #include "core/operations/records.h"
 #include "support/same.h"
@@ -17,7 +17,7 @@ using geometry::Vec2;
 class Edits : public WindowTest {
 protected:
     [[nodiscard]] const linework::Line3D& line(const std::string& name) const {
-        return doc().get<document::Line>(named<document::Line>(name))->line;
+        return doc().get<objects::Line>(named<objects::Line>(name))->line;
     }
     /// Does it without waiting for results.
     bool quick(const char* what, const document::Edit& edit) {
@@ -33,25 +33,25 @@ protected:
 
 TEST_F(Edits, TwoQuickPressesAreTwoEdits) {
     demo();
-    const auto before = doc().all<document::Line>().size();
-    const ObjectId ground = named<document::Surface>("Ground");
+    const auto before = doc().all<objects::Line>().size();
+    const ObjectId ground = named<objects::Surface>("Ground");
     const auto seen = window->session().results();
     const geometry::Box box = seen->surface(ground)->tin().bounds();
     const Vec2 middle = box.centre();
     EXPECT_TRUE(quick("a", operations::triangleAt(seen, ground, middle)));
     EXPECT_TRUE(quick("b", operations::triangleAt(seen, ground, {middle.x + 8, middle.y})));
-    EXPECT_EQ(doc().all<document::Line>().size(), before + 2);
+    EXPECT_EQ(doc().all<objects::Line>().size(), before + 2);
     // Both on the Profile page.
-    const ObjectId alignment = named<document::Alignment>("Starling Lane");
+    const ObjectId alignment = named<objects::Alignment>("Starling Lane");
     EXPECT_TRUE(quick("profile", operations::newProfile(alignment, ground)));
     window->settle();
-    const ObjectId profile = doc().all<document::Profile>().back();
+    const ObjectId profile = doc().all<objects::Profile>().back();
     select(profile);
     const auto results = window->session().results();
     EXPECT_TRUE(quick("pvi", operations::addPvi(results, profile)));
     EXPECT_TRUE(quick("pvi", operations::addPvi(results, profile)));
     EXPECT_TRUE(quick("pvi", operations::addPvi(results, profile)));
-    EXPECT_EQ(doc().get<document::Profile>(profile)->design.size(), 4U);
+    EXPECT_EQ(doc().get<objects::Profile>(profile)->design.size(), 4U);
 }
 
 TEST_F(Edits, TwoFixesWithoutWaitingBothHold) {
@@ -77,14 +77,14 @@ TEST_F(Edits, TwoFixesWithoutWaitingBothHold) {
 
 TEST_F(Edits, IdsAreNeverUsedTwiceAlsoAfterUndo) {
     demo();
-    put(QStringLiteral("a"), doc().added("A", document::Group{}));
-    const ObjectId a = named<document::Group>("A");
+    put(QStringLiteral("a"), doc().added("A", objects::Group{}));
+    const ObjectId a = named<objects::Group>("A");
     run("undo");
     EXPECT_TRUE(window->session().edit(QStringLiteral("b"),
                                        [](const document::Document& d) -> Result<document::Edited> {
-                                           return d.added("B", document::Group{});
+                                           return d.added("B", objects::Group{});
                                        }));
-    EXPECT_NE(named<document::Group>("B"), a);
+    EXPECT_NE(named<objects::Group>("B"), a);
 }
 
 TEST_F(Edits, AStormOfQuickEditsIsUndoneAndRedoneToEqualDocuments) {
@@ -98,14 +98,14 @@ TEST_F(Edits, AStormOfQuickEditsIsUndoneAndRedoneToEqualDocuments) {
     std::vector<document::Document> after{doc()};
     int done = 0;
     for (int i = 0; i < 500; ++i) {
-        const auto lines = doc().all<document::Line>();
+        const auto lines = doc().all<objects::Line>();
         const auto seen = session.results();
         const ObjectId id = lines[pick(lines.size())];
-        const auto& l = doc().get<document::Line>(id)->line;
+        const auto& l = doc().get<objects::Line>(id)->line;
         const std::size_t vertex = pick(l.vertices.size());
         const std::size_t sides = planPath(l).size();
-        const ObjectId set = doc().all<document::Points>().front();
-        const auto& points = doc().get<document::Points>(set)->set;
+        const ObjectId set = doc().all<objects::Points>().front();
+        const auto& points = doc().get<objects::Points>(set)->set;
         bool applied = false;
         switch (pick(14)) {
             case 0:
@@ -125,10 +125,10 @@ TEST_F(Edits, AStormOfQuickEditsIsUndoneAndRedoneToEqualDocuments) {
                 applied = quick("split", operations::splitLine(seen, {id, vertex, 0, 0}));
                 break;
             case 5:
-                applied = quick("join", operations::joinLines(seen, id, lines[pick(lines.size())]));
+                applied = quick("join", operations::joinLines(id, lines[pick(lines.size())]));
                 break;
             case 6:
-                applied = quick("reverse", operations::reverseLine(seen, id));
+                applied = quick("reverse", operations::reverseLine(id));
                 break;
             case 7:
                 applied = quick("close", operations::closeLine(id));
@@ -138,8 +138,8 @@ TEST_F(Edits, AStormOfQuickEditsIsUndoneAndRedoneToEqualDocuments) {
                 break;
             case 9:
                 applied = quick("point", [&](const document::Document& d) -> Result<document::Edited> {
-                    return document::movePoint(d, {set, pick(points.size())},
-                                               points[0].plan + Vec2{step(), step()});
+                    return operations::movePoint(d, {set, pick(points.size())},
+                                                 points[0].plan + Vec2{step(), step()});
                 });
                 break;
             case 10:
@@ -161,8 +161,8 @@ TEST_F(Edits, AStormOfQuickEditsIsUndoneAndRedoneToEqualDocuments) {
             ++done;
         }
         for (const auto& [other, object] : doc().objects())
-            for (const ObjectId named : document::references(object->payload))
-                if (!std::holds_alternative<document::Line>(object->payload))
+            for (const ObjectId named : objects::references(object->payload))
+                if (!std::holds_alternative<objects::Line>(object->payload))
                     EXPECT_TRUE(doc().find(named)) << i;
     }
     EXPECT_GT(done, 150);
@@ -196,13 +196,13 @@ TEST_F(Edits, EscKeepsTwoCornersAndAnotherToolKeepsThemToo) {
     run("draw-line");
     typeQuick("0, 9");
     key(Qt::Key_Escape);
-    EXPECT_EQ(doc().all<document::Line>().size(), 2U);
+    EXPECT_EQ(doc().all<objects::Line>().size(), 2U);
 }
 
 TEST_F(Edits, ContinuingBackAndForwardKeepsContinuingTheSameLine) {
     window->session().startNew({});
     put(QStringLiteral("line"),
-        doc().added("Ditch", document::Line{linework::lineThrough({{0, 0}, {10, 0}}, {1.0, 2.0}), {}}));
+        doc().added("Ditch", objects::Line{linework::lineThrough({{0, 0}, {10, 0}}, {1.0, 2.0}), {}}));
     window->settle();
     look({5, 2}, 20);
     run("draw-line");
@@ -215,9 +215,9 @@ TEST_F(Edits, ContinuingBackAndForwardKeepsContinuingTheSameLine) {
     run("redo");
     // Meanwhile another panel edits the same line.
     ASSERT_TRUE(
-        quick("height", operations::setRule(named<document::Line>("Ditch"), 0, linework::FixedHeight{5})));
+        quick("height", operations::setRule(named<objects::Line>("Ditch"), 0, linework::FixedHeight{5})));
     key(Qt::Key_Return);
-    ASSERT_EQ(doc().all<document::Line>().size(), 1U);
+    ASSERT_EQ(doc().all<objects::Line>().size(), 1U);
     ASSERT_EQ(line("Ditch").vertices.size(), 3U);
     EXPECT_EQ(line("Ditch").vertices[0].rule, linework::HeightRule(linework::FixedHeight{5}));
     EXPECT_EQ(line("Ditch").vertices[2].place, (Vec2{10, 8}));
@@ -225,7 +225,7 @@ TEST_F(Edits, ContinuingBackAndForwardKeepsContinuingTheSameLine) {
 
 TEST_F(Edits, APickWhoseObjectIsGoneIsDroppedWithAWord) {
     demo();
-    const ObjectId ditch = named<document::Line>("Peat ditch");
+    const ObjectId ditch = named<objects::Line>("Peat ditch");
     select(ditch);
     run("join");
     EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("join to it")));
@@ -236,24 +236,24 @@ TEST_F(Edits, APickWhoseObjectIsGoneIsDroppedWithAWord) {
 
 TEST_F(Edits, AfterDeleteNothingIsSelectedAndASecondDeleteRemovesNothing) {
     demo();
-    const ObjectId set = named<document::Points>("survey");
-    const auto size = doc().get<document::Points>(set)->set.size();
+    const ObjectId set = named<objects::Points>("survey");
+    const auto size = doc().get<objects::Points>(set)->set.size();
     select(set, 20);
     key(Qt::Key_Delete);
     EXPECT_TRUE(window->session().selection().empty());
     key(Qt::Key_Delete);
-    EXPECT_EQ(doc().get<document::Points>(set)->set.size(), size - 1);
+    EXPECT_EQ(doc().get<objects::Points>(set)->set.size(), size - 1);
     // From contents as well.
-    select(named<document::Line>("Peat ditch"));
+    select(named<objects::Line>("Peat ditch"));
     QTest::keyClick(window->contents(), Qt::Key_Delete);
     window->settle();
-    EXPECT_FALSE(doc().byName<document::Line>("Peat ditch"));
+    EXPECT_FALSE(doc().byName<objects::Line>("Peat ditch"));
     EXPECT_TRUE(window->session().selection().empty());
 }
 
 TEST_F(Edits, TheSelectedCornerStaysTheSameCorner) {
     demo();
-    const ObjectId ditch = named<document::Line>("Peat ditch");
+    const ObjectId ditch = named<objects::Line>("Peat ditch");
     const Vec2 place = line("Peat ditch").vertices[2].place;
     select(ditch, 2);
     ASSERT_TRUE(quick("insert", operations::insertCorner({ditch, {}, 0, 0.5})));
@@ -262,8 +262,7 @@ TEST_F(Edits, TheSelectedCornerStaysTheSameCorner) {
     EXPECT_EQ(window->grades()->table()->currentRow(), 3);
     linework::LineVertex corner;
     corner.place = line("Peat ditch").vertices.front().place + Vec2{-5, 3};
-    ASSERT_TRUE(
-        quick("continue", operations::continueLine(window->session().results(), ditch, true, {corner}, {})));
+    ASSERT_TRUE(quick("continue", operations::continueLine(ditch, true, {corner}, {})));
     ASSERT_EQ(window->session().selection().front().part, std::size_t{4});
     EXPECT_EQ(line("Peat ditch").vertices[4].place, place);
     window->settle();
@@ -274,7 +273,7 @@ TEST_F(Edits, TheSelectedCornerStaysTheSameCorner) {
 
 TEST_F(Edits, DeletingSaysWhatGoesWithIt) {
     demo();
-    select(named<document::Line>("Plot Q-4 boundary"));
+    select(named<objects::Line>("Plot Q-4 boundary"));
     key(Qt::Key_Delete);
     EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("parcel 'Plot Q-4'")));
     const auto what = QString::fromStdString(window->session().history().steps().back().what);

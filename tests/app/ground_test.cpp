@@ -6,10 +6,10 @@
 
 #include "app/tools/find_creases.h"
 #include "app/tools/trace_crease.h"
-#include "core/document/dense_source.h"
-#include "core/document/edit.h"
+#include "core/derive/dense_source.h"
 #include "core/format/las.h"
 #include "core/format/output.h"
+#include "core/operations/edit.h"
 #include "demo_site/cloud.h"
 #include "window_test.h"
 
@@ -31,7 +31,7 @@ protected:
         window->session().startNew({});
         ASSERT_TRUE(window->importDense(QString::fromStdString(folder / "plateau.las"), true));
         window->settle();
-        cloud = named<document::Cloud>("plateau");
+        cloud = named<objects::Cloud>("plateau");
     }
     /// Waits until a crease tool has its field.
     template <class T>
@@ -49,10 +49,10 @@ protected:
 
 TEST_F(Ground, ACloudBecomesASurfaceThatIsProved) {
     plateau();
-    EXPECT_EQ(doc().get<document::Cloud>(cloud)->cloud->size(), 121U * 121U);
+    EXPECT_EQ(doc().get<objects::Cloud>(cloud)->cloud->size(), 121U * 121U);
     run("thin-surface");
     window->settle();
-    const auto surface = window->session().selected<document::Surface>();
+    const auto surface = window->session().selected<objects::Surface>();
     ASSERT_TRUE(surface);
     const auto& result = *derived().surfaces.at(*surface);
     ASSERT_TRUE(result.thinned);
@@ -67,7 +67,7 @@ TEST_F(Ground, ACloudBecomesASurfaceThatIsProved) {
     EXPECT_EQ(window->fit()->figures()->item(2, 2)->text(), QStringLiteral("–"));
     // A finer tolerance is another run; the one before stands beside it.
     put(QStringLiteral("finer"),
-        document::changeDefinition(doc(), *surface, [](auto& d) { d.tolerance = 0.01; }));
+        operations::changeDefinition(doc(), *surface, [](auto& d) { d.tolerance = 0.01; }));
     window->settle();
     EXPECT_NE(window->fit()->figures()->item(2, 2)->text(), QStringLiteral("–"));
     EXPECT_LE(derived().surfaces.at(*surface)->thinned->largestDeviation, 0.01 + 1e-9);
@@ -82,16 +82,16 @@ TEST_F(Ground, FoundCreasesArePickedAndKept) {
     look({35, 30}, 10);
     click({30, 30});  // leaves the crest out
     key(Qt::Key_Return);
-    EXPECT_EQ(doc().all<document::Line>().size(), 1U);
-    const ObjectId toe = doc().all<document::Line>().front();
-    EXPECT_EQ(doc().get<document::Line>(toe)->style, document::LineStyle::Toe);
+    EXPECT_EQ(doc().all<objects::Line>().size(), 1U);
+    const ObjectId toe = doc().all<objects::Line>().front();
+    EXPECT_EQ(doc().get<objects::Line>(toe)->style, objects::LineStyle::Toe);
     EXPECT_EQ(doc().nameOf(doc().find(toe)->group), "Toes");
     for (const auto& v : derived().lines.at(toe)->vertices) {
         EXPECT_NEAR(v.place.x, 40, 0.5);
         EXPECT_NEAR(*v.height, 0, 0.3);
     }
     run("undo");
-    EXPECT_TRUE(doc().all<document::Line>().empty());
+    EXPECT_TRUE(doc().all<objects::Line>().empty());
 }
 
 TEST_F(Ground, TypedFiguresOfFindCreasesAreCheckedAndUsed) {
@@ -108,7 +108,7 @@ TEST_F(Ground, TypedFiguresOfFindCreasesAreCheckedAndUsed) {
     crease<FindCreasesTool>();
     EXPECT_EQ(tool->found().size(), 2U);
     key(Qt::Key_Escape);
-    EXPECT_TRUE(doc().all<document::Line>().empty());
+    EXPECT_TRUE(doc().all<objects::Line>().empty());
 }
 
 TEST_F(Ground, ATracedCreaseStopsAtTheEndAndIsKept) {
@@ -121,9 +121,9 @@ TEST_F(Ground, ATracedCreaseStopsAtTheEndAndIsKept) {
     EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("Stopped")))
         << window->prompt()->text().toStdString();
     key(Qt::Key_Return);
-    ASSERT_EQ(doc().all<document::Line>().size(), 1U);
-    const ObjectId crest = doc().all<document::Line>().front();
-    EXPECT_EQ(doc().get<document::Line>(crest)->style, document::LineStyle::Crest);
+    ASSERT_EQ(doc().all<objects::Line>().size(), 1U);
+    const ObjectId crest = doc().all<objects::Line>().front();
+    EXPECT_EQ(doc().get<objects::Line>(crest)->style, objects::LineStyle::Crest);
     EXPECT_GT(derived().lines.at(crest)->length, 30);
     for (const auto& v : derived().lines.at(crest)->vertices) EXPECT_NEAR(v.place.x, 30, 0.6);
 }
@@ -142,7 +142,7 @@ TEST_F(Ground, BackspaceTakesBackWhatWasFollowed) {
     // On level ground there is nothing to follow, and it says so.
     click({10, 24});
     EXPECT_FALSE(window->prompt()->text().contains(QStringLiteral("Stopped")));
-    EXPECT_TRUE(doc().all<document::Line>().empty());
+    EXPECT_TRUE(doc().all<objects::Line>().empty());
 }
 
 TEST_F(Ground, ASurveyPointTakesItsHeightFromTheCloud) {
@@ -153,15 +153,15 @@ TEST_F(Ground, ASurveyPointTakesItsHeightFromTheCloud) {
     type(QStringLiteral("code TOE1"));
     type(QStringLiteral("no 120"));
     click({35, 30.25});
-    ASSERT_EQ(doc().all<document::Points>().size(), 1U);
-    const auto p = doc().get<document::Points>(doc().all<document::Points>().front())->set[0];
+    ASSERT_EQ(doc().all<objects::Points>().size(), 1U);
+    const auto p = doc().get<objects::Points>(doc().all<objects::Points>().front())->set[0];
     EXPECT_EQ(p.number, "120");
     EXPECT_EQ(p.code, "TOE1");
     EXPECT_NEAR(*p.height, 5, 0.06);
     // The next number is proposed.
     click({20, 30.25});
-    EXPECT_EQ(doc().get<document::Points>(doc().all<document::Points>().front())->set[1].number, "121");
-    EXPECT_NEAR(*doc().get<document::Points>(doc().all<document::Points>().front())->set[1].height, 10, 1e-3);
+    EXPECT_EQ(doc().get<objects::Points>(doc().all<objects::Points>().front())->set[1].number, "121");
+    EXPECT_NEAR(*doc().get<objects::Points>(doc().all<objects::Points>().front())->set[1].height, 10, 1e-3);
 }
 
 TEST_F(Ground, ACloudPointIsSnappedToWhenItCanBeToldFromOthers) {
@@ -181,42 +181,42 @@ TEST_F(Ground, ACloudPointIsSnappedToWhenItCanBeToldFromOthers) {
 
 TEST_F(Ground, TheGroundIsFoundAndAClassIsSetByHand) {
     demo();
-    const ObjectId knoll = named<document::Cloud>("knoll");
+    const ObjectId knoll = named<objects::Cloud>("knoll");
     select(knoll);
     run("find-ground");
     window->settle();
-    const auto counts = doc().get<document::Cloud>(knoll)->cloud->classCounts();
+    const auto counts = doc().get<objects::Cloud>(knoll)->cloud->classCounts();
     EXPECT_GT(counts[2], 100'000U);
     EXPECT_GT(counts[1], 1'000U);
     // Everything inside a closed line becomes building.
-    const auto box = doc().get<document::Cloud>(knoll)->cloud->bounds();
+    const auto box = doc().get<objects::Cloud>(knoll)->cloud->bounds();
     const Vec2 c = box.centre();
     ObjectId ring;
     const auto next = doc().added(
         "Ring",
-        document::Line{
+        objects::Line{
             linework::lineThrough({c, c + Vec2{10, 0}, c + Vec2{10, 10}, c + Vec2{0, 10}}, {}, true),
-            document::LineStyle::Plain},
+            objects::LineStyle::Plain},
         &ring);
     put(QStringLiteral("ring"), next);
     window->settle();
     select(ring);
     run("cloud-class");
     type(QStringLiteral("300"));
-    EXPECT_EQ(doc().get<document::Cloud>(knoll)->cloud->classCounts()[6], counts[6]);
+    EXPECT_EQ(doc().get<objects::Cloud>(knoll)->cloud->classCounts()[6], counts[6]);
     type(QStringLiteral("6"));
-    EXPECT_GT(doc().get<document::Cloud>(knoll)->cloud->classCounts()[6], 1'000U);
+    EXPECT_GT(doc().get<objects::Cloud>(knoll)->cloud->classCounts()[6], 1'000U);
     run("undo");
-    EXPECT_EQ(doc().get<document::Cloud>(knoll)->cloud->classCounts()[6], counts[6]);
+    EXPECT_EQ(doc().get<objects::Cloud>(knoll)->cloud->classCounts()[6], counts[6]);
 }
 
 TEST_F(Ground, OwnEditsAreListedSwitchedAndRemoved) {
     demo();
-    const ObjectId ground = named<document::Surface>("Ground");
+    const ObjectId ground = named<objects::Surface>("Ground");
     select(ground);
     run("surface-raise");
     type(QStringLiteral("1.5"));
-    ASSERT_EQ(doc().get<document::Surface>(ground)->definition->edits.size(), 1U);
+    ASSERT_EQ(doc().get<objects::Surface>(ground)->definition->edits.size(), 1U);
     const Vec2 at{48100, 91060};
     const double raised = *derived().surface(ground)->heightAt(at);
     const auto boxes = window->facts()->findChildren<QCheckBox*>();
@@ -228,25 +228,25 @@ TEST_F(Ground, OwnEditsAreListedSwitchedAndRemoved) {
     window->settle();
     window->settle();
     EXPECT_NEAR(*derived().surface(ground)->heightAt(at), raised - 1.5, 1e-9);
-    EXPECT_FALSE(doc().get<document::Surface>(ground)->definition->edits[0].on);
+    EXPECT_FALSE(doc().get<objects::Surface>(ground)->definition->edits[0].on);
     // A flip that does not apply is refused, and nothing changes.
     run("flip-side");
     click({40000, 90000});
-    EXPECT_EQ(doc().get<document::Surface>(ground)->definition->edits.size(), 1U);
+    EXPECT_EQ(doc().get<objects::Surface>(ground)->definition->edits.size(), 1U);
 }
 
 TEST_F(Ground, AnOpeningTakesTheSurfaceAway) {
     demo();
-    const ObjectId ground = named<document::Surface>("Ground");
+    const ObjectId ground = named<objects::Surface>("Ground");
     const Vec2 c{48100, 91060};
     ObjectId ring;
     put(QStringLiteral("ring"),
-        doc().added("Pond",
-                    document::Line{
-                        linework::lineThrough(
-                            {c + Vec2{-4, -4}, c + Vec2{4, -4}, c + Vec2{4, 4}, c + Vec2{-4, 4}}, {}, true),
-                        document::LineStyle::Plain},
-                    &ring));
+        doc().added(
+            "Pond",
+            objects::Line{linework::lineThrough(
+                              {c + Vec2{-4, -4}, c + Vec2{4, -4}, c + Vec2{4, 4}, c + Vec2{-4, 4}}, {}, true),
+                          objects::LineStyle::Plain},
+            &ring));
     window->settle();
     const double before = derived().surfaces.at(ground)->figures.planArea;
     select(ground);
@@ -264,9 +264,9 @@ TEST_F(Ground, ARunoffLineIsKeptAndNeverRises) {
     run("drop");
     look({48100, 91060}, 12);
     click({48100, 91060});
-    const ObjectId group = named<document::Group>("Runoff");
+    const ObjectId group = named<objects::Group>("Runoff");
     ObjectId line;
-    for (const ObjectId id : doc().all<document::Line>())
+    for (const ObjectId id : doc().all<objects::Line>())
         if (doc().find(id)->group == group) line = id;
     ASSERT_TRUE(line);
     const auto& v = derived().lines.at(line)->vertices;
@@ -281,8 +281,8 @@ TEST_F(Ground, AHundredConflictsAreWorkedThroughWithTheKeyboardAlone) {
         for (int x = 0; x <= 11; ++x)
             points.push_back({std::to_string(points.size() + 1), {x * 20.0, y * 20.0}, 10.0, "", ""});
     ObjectId set;
-    d = document::addPoints(d, "s", std::move(points), &set);
-    std::vector<document::Source> sources{{set, document::Role::Points}};
+    d = operations::addPoints(d, "s", std::move(points), &set);
+    std::vector<objects::Source> sources{{set, objects::Role::Points}};
     std::mt19937 random(3);
     for (int k = 0; k < 100; ++k) {
         const Vec2 c{5 + 20.0 * (k % 10) + static_cast<double>(random() % 5), 5 + 20.0 * (k / 10)};
@@ -290,14 +290,14 @@ TEST_F(Ground, AHundredConflictsAreWorkedThroughWithTheKeyboardAlone) {
             ObjectId id;
             const Vec2 along = second ? Vec2{1, 4} : Vec2{4, 1};
             d = d.added((second ? "B" : "A") + std::to_string(k),
-                        document::Line{linework::lineThrough({c + along * -1, c + along},
-                                                             {second ? 11.0 : 10.5, second ? 11.0 : 10.5}),
-                                       document::LineStyle::Plain},
+                        objects::Line{linework::lineThrough({c + along * -1, c + along},
+                                                            {second ? 11.0 : 10.5, second ? 11.0 : 10.5}),
+                                      objects::LineStyle::Plain},
                         &id);
-            sources.push_back({id, document::Role::Breakline});
+            sources.push_back({id, objects::Role::Breakline});
         }
     }
-    d = document::addSurface(d, "G", sources);
+    d = operations::addSurface(d, "G", sources);
     window->session().startNew(d);
     window->settle();
     auto* list = window->findings()->list();
@@ -358,7 +358,7 @@ TEST_F(Ground, AFixOfAnEarlierStateIsNotApplied) {
     list->setFocus();
     list->setCurrentItem(list->topLevelItem(static_cast<int>(same - findings.begin())));
     const auto count = [&] {
-        return doc().get<document::Points>(named<document::Points>("survey"))->set.size();
+        return doc().get<objects::Points>(named<objects::Points>("survey"))->set.size();
     };
     const auto before = count();
     // Twice at once: the second would name points by numbers that have moved.
@@ -371,10 +371,10 @@ TEST_F(Ground, AFixOfAnEarlierStateIsNotApplied) {
 
 TEST_F(Ground, TheCreaseOfAFindingIsFollowedOnTheSource) {
     demo();
-    const ObjectId ground = named<document::Surface>("Ground");
-    const ObjectId knoll = named<document::Cloud>("knoll");
-    put(QStringLiteral("against"), document::changed<document::Surface>(
-                                       doc(), ground, [&](document::Surface& s) { s.fit.source = knoll; }));
+    const ObjectId ground = named<objects::Surface>("Ground");
+    const ObjectId knoll = named<objects::Cloud>("knoll");
+    put(QStringLiteral("against"), document::changed<objects::Surface>(
+                                       doc(), ground, [&](objects::Surface& s) { s.fit.source = knoll; }));
     window->settle();
     select(ground);
     Q_EMIT window->fit()->tracePressed(ground);
@@ -394,8 +394,8 @@ TEST_F(Ground, FindingsAreWrittenAsCsv) {
 
 TEST_F(Ground, PartsBecomeObjectsAndTheSurfaceStays) {
     demo();
-    const ObjectId ground = named<document::Surface>("Ground");
-    const auto definition = doc().get<document::Surface>(ground)->definition;
+    const ObjectId ground = named<objects::Surface>("Ground");
+    const auto definition = doc().get<objects::Surface>(ground)->definition;
     run("extract");
     auto* dialog = window->findChild<QDialog*>(QStringLiteral("extract"));
     ASSERT_NE(dialog, nullptr);
@@ -404,9 +404,9 @@ TEST_F(Ground, PartsBecomeObjectsAndTheSurfaceStays) {
     Q_EMIT kind->activated(2);
     dialog->findChild<QPushButton*>(QStringLiteral("extractMake"))->click();
     window->settle();
-    const ObjectId group = named<document::Group>("Edge of Ground");
+    const ObjectId group = named<objects::Group>("Edge of Ground");
     EXPECT_TRUE(group);
-    EXPECT_EQ(doc().get<document::Surface>(ground)->definition, definition);
+    EXPECT_EQ(doc().get<objects::Surface>(ground)->definition, definition);
     dialog->close();
 }
 
@@ -447,9 +447,9 @@ TEST_F(Ground, ASectionRunsThroughSurfacesAndCloud) {
     run("thin-surface");
     ObjectId line;
     put(QStringLiteral("line"),
-        doc().added(
-            "Cut", document::Line{linework::lineThrough({{5, 30}, {55, 30}}, {}), document::LineStyle::Plain},
-            &line));
+        doc().added("Cut",
+                    objects::Line{linework::lineThrough({{5, 30}, {55, 30}}, {}), objects::LineStyle::Plain},
+                    &line));
     window->settle();
     select(line);
     window->bench()->setCurrentWidget(window->slice());
@@ -471,11 +471,11 @@ TEST_F(Ground, ASectionRunsThroughSurfacesAndCloud) {
 
 TEST_F(Ground, VolumesBetweenTwoSurfacesFollowTheProject) {
     demo();
-    const ObjectId ground = named<document::Surface>("Ground");
+    const ObjectId ground = named<objects::Surface>("Ground");
     // A copy that is a metre higher.
     ObjectId design;
-    auto next = doc().added("Raised", *doc().get<document::Surface>(ground), &design);
-    next = document::addEdit(next, design, {{terrain::EditKind::Raise, {}, {0, 0, 1}}, {}, true});
+    auto next = doc().added("Raised", *doc().get<objects::Surface>(ground), &design);
+    next = operations::addEdit(next, design, {{terrain::EditKind::Raise, {}, {0, 0, 1}}, {}, true});
     put(QStringLiteral("copy"), next);
     window->settle();
     window->volumes()->choose(ground, design);
@@ -491,7 +491,7 @@ TEST_F(Ground, VolumesBetweenTwoSurfacesFollowTheProject) {
     EXPECT_TRUE(window->volumes()->exportTo(QString::fromStdString(folder / "v.xlsx")));
     // Raised again, the figure follows by itself.
     put(QStringLiteral("raise"),
-        document::addEdit(doc(), design, {{terrain::EditKind::Raise, {}, {0, 0, 1}}, {}, true}));
+        operations::addEdit(doc(), design, {{terrain::EditKind::Raise, {}, {0, 0, 1}}, {}, true}));
     window->settle();
     EXPECT_NEAR(cell(2), 2 * area, 0.1);
 }
@@ -518,7 +518,7 @@ TEST_F(Ground, ABackdropLiesWhereItsWorldFileSays) {
     window->session().startNew({});
     ASSERT_TRUE(window->importDense(QString::fromStdString(folder / "site.png"), false));
     window->settle();
-    ASSERT_EQ(doc().all<document::Backdrop>().size(), 1U);
+    ASSERT_EQ(doc().all<objects::Backdrop>().size(), 1U);
     look({110, 192.5}, 20);
     const QImage shown = window->plan()->grab().toImage();
     const double ratio = shown.devicePixelRatio();
@@ -528,8 +528,8 @@ TEST_F(Ground, ABackdropLiesWhereItsWorldFileSays) {
     EXPECT_GT(colour({98, 193}).green(), 150);  // paper beside it
     // Hidden, it is gone.
     put(QStringLiteral("hide"),
-        document::changed<document::Backdrop>(doc(), doc().all<document::Backdrop>().front(),
-                                              [](auto& b) { b.visible = false; }));
+        document::changed<objects::Backdrop>(doc(), doc().all<objects::Backdrop>().front(),
+                                             [](auto& b) { b.visible = false; }));
     window->settle();
     EXPECT_GT(
         window->plan()->grab().toImage().pixelColor((QPointF(pixel({104, 193})) * ratio).toPoint()).green(),
@@ -546,7 +546,7 @@ TEST_F(Ground, ARasterOfHeightsBecomesASurface) {
     ASSERT_TRUE(window->importDense(QString::fromStdString(folder.file("dem.asc", grid)), false));
     run("thin-surface");
     window->settle();
-    const auto surface = window->session().selected<document::Surface>();
+    const auto surface = window->session().selected<objects::Surface>();
     ASSERT_TRUE(surface);
     // Cell centres from 0.5 to 39.5: a plane with few vertices.
     EXPECT_NEAR(*derived().surface(*surface)->heightAt({20.5, 15}), 5, 0.11);
@@ -559,18 +559,18 @@ TEST_F(Ground, ACroppedCloudShowsAndTakesOnlyWhatLiesInside) {
     ObjectId ring;
     put(QStringLiteral("ring"),
         doc().added("Crop",
-                    document::Line{linework::lineThrough({{5, 5}, {25, 5}, {25, 25}, {5, 25}}, {}, true),
-                                   document::LineStyle::Plain},
+                    objects::Line{linework::lineThrough({{5, 5}, {25, 5}, {25, 25}, {5, 25}}, {}, true),
+                                  objects::LineStyle::Plain},
                     &ring));
     window->settle();
     select(ring);
     run("cloud-crop");
     key(Qt::Key_Return);  // the selected line fills the pick
-    EXPECT_EQ(doc().get<document::Cloud>(cloud)->filter.inside.size(), 4U);
+    EXPECT_EQ(doc().get<objects::Cloud>(cloud)->filter.inside.size(), 4U);
     select(cloud);
     run("thin-surface");
     window->settle();
-    const auto surface = *window->session().selected<document::Surface>();
+    const auto surface = *window->session().selected<objects::Surface>();
     EXPECT_EQ(derived().surfaces.at(surface)->thinned->pointsIn, 41U * 41U);
     look({15, 15}, 10);
     const QImage shown = window->plan()->grab().toImage();
@@ -582,8 +582,8 @@ TEST_F(Ground, AGridIsSampledInsideALine) {
     ObjectId ring;
     put(QStringLiteral("ring"),
         doc().added("Field",
-                    document::Line{linework::lineThrough({{1, 1}, {19, 1}, {19, 19}, {1, 19}}, {}, true),
-                                   document::LineStyle::Plain},
+                    objects::Line{linework::lineThrough({{1, 1}, {19, 1}, {19, 19}, {1, 19}}, {}, true),
+                                  objects::LineStyle::Plain},
                     &ring));
     window->settle();
     select(cloud);
@@ -591,19 +591,19 @@ TEST_F(Ground, AGridIsSampledInsideALine) {
     look({10, 10}, 15);
     click({10, 1});
     type(QStringLiteral("0"));
-    EXPECT_TRUE(doc().all<document::Points>().empty());
+    EXPECT_TRUE(doc().all<objects::Points>().empty());
     type(QStringLiteral("2"));
-    ASSERT_EQ(doc().all<document::Points>().size(), 1U);
-    const auto& set = doc().get<document::Points>(doc().all<document::Points>().front())->set;
+    ASSERT_EQ(doc().all<objects::Points>().size(), 1U);
+    const auto& set = doc().get<objects::Points>(doc().all<objects::Points>().front())->set;
     EXPECT_EQ(set.size(), 81U);
     EXPECT_NEAR(*set[0].height, 10, 1e-3);
 }
 
 TEST_F(Ground, SourcesAreSwitchedAndRemovedInTheFacts) {
     demo();
-    const ObjectId ground = named<document::Surface>("Ground");
+    const ObjectId ground = named<objects::Surface>("Ground");
     select(ground);
-    const auto count = doc().get<document::Surface>(ground)->definition->sources.size();
+    const auto count = doc().get<objects::Surface>(ground)->definition->sources.size();
     auto* crest = window->facts()->findChild<QCheckBox*>(QStringLiteral("source:North Knoll crest"));
     ASSERT_NE(crest, nullptr);
     const auto sides = [&] { return derived().surface(ground)->tin().constraintCount(); };
@@ -612,7 +612,7 @@ TEST_F(Ground, SourcesAreSwitchedAndRemovedInTheFacts) {
     window->settle();
     window->settle();
     EXPECT_LT(sides(), before);
-    EXPECT_EQ(doc().get<document::Surface>(ground)->definition->sources.size(), count);
+    EXPECT_EQ(doc().get<objects::Surface>(ground)->definition->sources.size(), count);
     for (auto* button : window->facts()->findChildren<QPushButton*>())
         if (button->accessibleName() == QStringLiteral("Remove North Knoll crest from the surface")) {
             button->click();
@@ -620,7 +620,7 @@ TEST_F(Ground, SourcesAreSwitchedAndRemovedInTheFacts) {
         }
     window->settle();
     window->settle();
-    EXPECT_EQ(doc().get<document::Surface>(ground)->definition->sources.size(), count - 1);
+    EXPECT_EQ(doc().get<objects::Surface>(ground)->definition->sources.size(), count - 1);
     run("undo");
     run("undo");
     EXPECT_EQ(sides(), before);
@@ -628,9 +628,9 @@ TEST_F(Ground, SourcesAreSwitchedAndRemovedInTheFacts) {
 
 TEST_F(Ground, BandsHaveTheirTableOfAreas) {
     demo();
-    const ObjectId ground = named<document::Surface>("Ground");
-    put(QStringLiteral("bands"), document::changed<document::Surface>(
-                                     doc(), ground, [](auto& s) { s.style.bands = document::Bands::Slope; }));
+    const ObjectId ground = named<objects::Surface>("Ground");
+    put(QStringLiteral("bands"), document::changed<objects::Surface>(
+                                     doc(), ground, [](auto& s) { s.style.bands = objects::Bands::Slope; }));
     window->settle();
     window->bench()->setCurrentWidget(window->tables());
     auto* choice = window->tables()->findChild<QComboBox*>();
@@ -648,10 +648,10 @@ TEST_F(Ground, BandsHaveTheirTableOfAreas) {
 
 TEST_F(Ground, AFitPointIsAddedFromTheWorstPlace) {
     demo();
-    const ObjectId ground = named<document::Surface>("Ground");
+    const ObjectId ground = named<objects::Surface>("Ground");
     put(QStringLiteral("against"),
-        document::changed<document::Surface>(
-            doc(), ground, [&](document::Surface& s) { s.fit.source = named<document::Cloud>("knoll"); }));
+        document::changed<objects::Surface>(
+            doc(), ground, [&](objects::Surface& s) { s.fit.source = named<objects::Cloud>("knoll"); }));
     window->settle();
     select(ground);
     window->bench()->setCurrentWidget(window->fit());
@@ -664,7 +664,7 @@ TEST_F(Ground, AFitPointIsAddedFromTheWorstPlace) {
     EXPECT_NEAR(window->plan()->view().centre.x, at.x, 1e-6);
     QTest::keyClick(window->fit()->worst(), Qt::Key_1);
     window->settle();
-    EXPECT_TRUE(doc().byName<document::Points>("Points from the source"));
+    EXPECT_TRUE(doc().byName<objects::Points>("Points from the source"));
     EXPECT_NEAR(*derived().surface(ground)->heightAt(at.plan()), at.z, 1e-6);
     EXPECT_NE(derived().fits.at(ground)->figures.rms, rms);
     EXPECT_EQ(window->fit()->figures()->item(2, 2)->text(), QString::number(rms, 'f', 4));
@@ -673,18 +673,18 @@ TEST_F(Ground, AFitPointIsAddedFromTheWorstPlace) {
 /// The job as a newcomer would do it: from the cloud to a surface with proof, and nothing left to fix.
 TEST_F(Ground, TheDemoGoesFromTheCloudToAProvedSurfaceWithoutConflicts) {
     demo();
-    const ObjectId knoll = named<document::Cloud>("knoll");
+    const ObjectId knoll = named<objects::Cloud>("knoll");
     select(knoll);
     run("find-ground");
     run("find-creases");
     ASSERT_NE(crease<FindCreasesTool>(), nullptr);
     key(Qt::Key_Return);
-    EXPECT_TRUE(doc().byName<document::Group>("Crests"));
-    EXPECT_TRUE(doc().byName<document::Group>("Toes"));
+    EXPECT_TRUE(doc().byName<objects::Group>("Crests"));
+    EXPECT_TRUE(doc().byName<objects::Group>("Toes"));
     select(knoll);
     run("thin-surface");
     window->settle();
-    const ObjectId surface = *window->session().selected<document::Surface>();
+    const ObjectId surface = *window->session().selected<objects::Surface>();
     ASSERT_TRUE(derived().surfaces.at(surface)->thinned);
     EXPECT_EQ(derived().surfaces.at(surface)->thinned->beyond, 0U);
     EXPECT_LT(derived().surfaces.at(surface)->thinned->kept, 3'000U);

@@ -6,8 +6,8 @@
 
 #include "app/window/finder.h"
 #include "app/window/recovery_dialog.h"
-#include "core/document/edit.h"
 #include "core/format/project_file.h"
+#include "core/operations/edit.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -23,7 +23,7 @@ protected:
     }
     void rename(const std::string& name) {
         put(QStringLiteral("Rename to %1").arg(QString::fromStdString(name)),
-            document::rename(doc(), named<document::Points>(setName), name));
+            operations::rename(doc(), named<objects::Points>(setName), name));
         setName = name;
     }
     [[nodiscard]] std::string journal() const { return format::journalPath(path.toStdString()); }
@@ -50,8 +50,8 @@ TEST_F(Keeping, TheFinderRunsEveryActionAfterItsWindowIsGone) {
     QApplication::setAttribute(Qt::AA_DontUseNativeDialogs);
     for (const QString& id : ids) {
         // Delete, undo and the like changed the project; each action finds the same one.
-        if (!doc().byName<document::Alignment>("Starling Lane")) saved();
-        window->session().select({{named<document::Alignment>("Starling Lane"), std::nullopt}});
+        if (!doc().byName<objects::Alignment>("Starling Lane")) saved();
+        window->session().select({{named<objects::Alignment>("Starling Lane"), std::nullopt}});
         run("finder");
         Finder* finder = nullptr;
         for (auto* f : window->findChildren<Finder*>())
@@ -83,7 +83,7 @@ TEST_F(Keeping, ADamagedJournalOpensSaysWhatIsMissingAndKeepsTheRest) {
     std::ofstream(format::journalPath(other), std::ios::binary) << text;
     ASSERT_TRUE(window->openProject(QString::fromStdString(other)));
     window->settle();
-    EXPECT_TRUE(doc().byName<document::Points>("two"));
+    EXPECT_TRUE(doc().byName<objects::Points>("two"));
     EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("2 unsaved changes were brought back")));
     EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("journal-kept-1")));
     auto* dialog = window->findChild<RecoveryDialog*>();
@@ -94,7 +94,7 @@ TEST_F(Keeping, ADamagedJournalOpensSaysWhatIsMissingAndKeepsTheRest) {
     EXPECT_EQ(test::contentOf(window->session().recovery().keptAs), text);
     // Each of the changes that came back is a step of its own.
     run("undo");
-    EXPECT_TRUE(doc().byName<document::Points>("one"));
+    EXPECT_TRUE(doc().byName<objects::Points>("one"));
     dialog->close();
 }
 
@@ -108,12 +108,12 @@ TEST_F(Keeping, TwoWindowsOnOneProject) {
     EXPECT_TRUE(second.session().isReadOnly());
     EXPECT_TRUE(second.keeping()->isVisible());
     EXPECT_TRUE(second.keeping()->text().contains(QStringLiteral("to look at only")));
-    EXPECT_TRUE(second.session().document().byName<document::Points>("mine"));
+    EXPECT_TRUE(second.session().document().byName<objects::Points>("mine"));
     // It cannot be edited, and nothing of it reaches the file or the journal.
     const std::string before = test::contentOf(journal());
     EXPECT_FALSE(second.session().edit(QStringLiteral("x"),
                                        [](const document::Document& d) -> Result<document::Edited> {
-                                           return d.added("G", document::Group{});
+                                           return d.added("G", objects::Group{});
                                        }));
     EXPECT_TRUE(second.prompt()->text().contains(QStringLiteral("another name")));
     EXPECT_FALSE(second.session().saveAndWait(path));
@@ -127,7 +127,7 @@ TEST_F(Keeping, TwoWindowsOnOneProject) {
     second.settle();
     EXPECT_FALSE(second.session().isReadOnly());
     EXPECT_FALSE(second.keeping()->isVisible());
-    EXPECT_TRUE(second.session().document().byName<document::Points>("mine"));
+    EXPECT_TRUE(second.session().document().byName<objects::Points>("mine"));
     second.session().close(true);
 }
 
@@ -141,7 +141,7 @@ TEST_F(Keeping, ACopyOfWhatSomebodyElseHasOpen) {
     EXPECT_FALSE(second.session().isReadOnly());
     EXPECT_TRUE(second.session().path().isEmpty());
     EXPECT_TRUE(second.session().isChanged());
-    EXPECT_TRUE(second.session().document().byName<document::Points>("survey"));
+    EXPECT_TRUE(second.session().document().byName<objects::Points>("survey"));
     second.session().close(true);
 }
 
@@ -150,13 +150,13 @@ TEST_F(Keeping, DiscardingAndOpeningAgainShowsTheSavedState) {
     rename("discarded");
     ASSERT_TRUE(window->openProject(path));
     window->settle();
-    EXPECT_TRUE(doc().byName<document::Points>("survey"));
+    EXPECT_TRUE(doc().byName<objects::Points>("survey"));
     EXPECT_EQ(window->session().history().steps().size(), 1U);
     setName = "survey";
     rename("kept");
     const auto project = test::valueOf(format::openProjectWithJournal(path.toStdString(), true));
     EXPECT_EQ(project.unsaved, 1U);
-    EXPECT_TRUE(project.document.byName<document::Points>("kept"));
+    EXPECT_TRUE(project.document.byName<objects::Points>("kept"));
 }
 
 TEST_F(Keeping, AFullDiskIsSaidUntilThereIsSpaceAgainAndNothingIsLost) {
@@ -175,14 +175,14 @@ TEST_F(Keeping, AFullDiskIsSaidUntilThereIsSpaceAgainAndNothingIsLost) {
     std::signal(SIGXFSZ, handler);
     ASSERT_FALSE(refused);
     EXPECT_EQ(refused.error().text.find("INSERT"), std::string::npos) << refused.error().text;
-    EXPECT_TRUE(doc().byName<document::Points>("two"));
+    EXPECT_TRUE(doc().byName<objects::Points>("two"));
     // The file is the one before, with all that was kept beside it.
     const auto during = test::valueOf(format::openProjectWithJournal(path.toStdString(), true));
-    EXPECT_TRUE(during.document.byName<document::Points>("one"));
+    EXPECT_TRUE(during.document.byName<objects::Points>("one"));
     window->session().beat();
     EXPECT_FALSE(window->keeping()->isVisible());
     const auto after = test::valueOf(format::openProjectWithJournal(path.toStdString(), true));
-    EXPECT_TRUE(after.document.byName<document::Points>("two"));
+    EXPECT_TRUE(after.document.byName<objects::Points>("two"));
     EXPECT_TRUE(after.journalProblem.empty());
 }
 
@@ -195,9 +195,9 @@ TEST_F(Keeping, ASaveKeepsNobodyWaitingAndWhatIsEditedMeanwhileIsNotTakenForSave
     window->session().waitForSave();
     EXPECT_TRUE(window->session().isChanged());
     EXPECT_TRUE(
-        test::valueOf(format::openProject(path.toStdString())).document.byName<document::Points>("one"));
+        test::valueOf(format::openProject(path.toStdString())).document.byName<objects::Points>("one"));
     EXPECT_TRUE(test::valueOf(format::openProjectWithJournal(path.toStdString(), true))
-                    .document.byName<document::Points>("two"));
+                    .document.byName<objects::Points>("two"));
     // Undone to what was saved, nothing has changed.
     run("undo");
     EXPECT_FALSE(window->session().isChanged());
@@ -210,29 +210,29 @@ TEST_F(Keeping, ClosingWaitsForTheSave) {
     window->close();
     EXPECT_FALSE(window->isVisible());
     EXPECT_TRUE(
-        test::valueOf(format::openProject(path.toStdString())).document.byName<document::Points>("one"));
+        test::valueOf(format::openProject(path.toStdString())).document.byName<objects::Points>("one"));
     EXPECT_FALSE(std::filesystem::exists(journal()));
     EXPECT_FALSE(format::lockHolder(path.toStdString()));
 }
 
 TEST_F(Keeping, ASaveIsNotHeldUpByResults) {
     saved();
-    const ObjectId set = named<document::Points>("survey");
-    put(QStringLiteral("Move"), document::movePoint(doc(), {set, 3}, {48010, 91010}));
+    const ObjectId set = named<objects::Points>("survey");
+    put(QStringLiteral("Move"), operations::movePoint(doc(), {set, 3}, {48010, 91010}));
     window->session().cancelWork();
     ASSERT_TRUE(window->session().saveAndWait(path));
     // The definitions are there; the lines that depend on nothing are layers all the same.
     const auto project = test::valueOf(format::openProject(path.toStdString()));
-    EXPECT_EQ(project.document.get<document::Points>(set)->set[3].plan.x, 48010);
+    EXPECT_EQ(project.document.get<objects::Points>(set)->set[3].plan.x, 48010);
 }
 
 TEST_F(Keeping, StoppedResultsSayFromWhenTheyAre) {
     demo();
-    const ObjectId set = named<document::Points>("survey");
+    const ObjectId set = named<objects::Points>("survey");
     window->session().cancelWork();
     bool stale = false;
     for (int i = 0; i < 40 && !stale; ++i) {
-        put(QStringLiteral("Move"), document::movePoint(doc(), {set, 3}, {48010.0 + i, 91010}));
+        put(QStringLiteral("Move"), operations::movePoint(doc(), {set, 3}, {48010.0 + i, 91010}));
         window->session().cancelWork();
         while (window->session().isWorking()) QTest::qWait(1);
         QApplication::processEvents();

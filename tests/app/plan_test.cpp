@@ -1,4 +1,4 @@
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -10,9 +10,9 @@ class Plan : public WindowTest {};
 
 TEST_F(Plan, DraggingAPointMovesSurfaceContoursAndLinesWhileTheMouseIsDown) {
     demo();
-    const ObjectId set = named<document::Points>("survey");
-    const ObjectId ground = named<document::Surface>("Ground");
-    const Vec2 from = doc().get<document::Points>(set)->set[100].plan;
+    const ObjectId set = named<objects::Points>("survey");
+    const ObjectId ground = named<objects::Surface>("Ground");
+    const Vec2 from = doc().get<objects::Points>(set)->set[100].plan;
     const auto before = derived().surfaces.at(ground);
     look(from, 20);
     const Vec2 to = from + Vec2{2.5, 1.5};
@@ -24,18 +24,18 @@ TEST_F(Plan, DraggingAPointMovesSurfaceContoursAndLinesWhileTheMouseIsDown) {
     EXPECT_EQ(window->session().history().position(), 0U);
     drop(to);
     EXPECT_EQ(window->session().history().position(), 1U);
-    EXPECT_NEAR(doc().get<document::Points>(set)->set[100].plan.x, to.x, 0.06);
+    EXPECT_NEAR(doc().get<objects::Points>(set)->set[100].plan.x, to.x, 0.06);
     run("undo");
-    EXPECT_EQ(doc().get<document::Points>(set)->set[100].plan, from);
+    EXPECT_EQ(doc().get<objects::Points>(set)->set[100].plan, from);
     run("redo");
-    EXPECT_NEAR(doc().get<document::Points>(set)->set[100].plan.x, to.x, 0.06);
+    EXPECT_NEAR(doc().get<objects::Points>(set)->set[100].plan.x, to.x, 0.06);
 }
 
 TEST_F(Plan, ChangingAHeightInFactsChangesTheSurface) {
     demo();
-    const ObjectId set = named<document::Points>("survey");
-    const ObjectId ground = named<document::Surface>("Ground");
-    const auto p = doc().get<document::Points>(set)->set[100];
+    const ObjectId set = named<objects::Points>("survey");
+    const ObjectId ground = named<objects::Surface>("Ground");
+    const auto p = doc().get<objects::Points>(set)->set[100];
     select(set, 100);
     auto* height = window->facts()->findChild<QLineEdit*>(QStringLiteral("fact:Height"));
     ASSERT_NE(height, nullptr);
@@ -50,7 +50,7 @@ TEST_F(Plan, ChangingAHeightInFactsChangesTheSurface) {
 
 TEST_F(Plan, AFactThatCannotBeReadIsRefusedAndNothingChanges) {
     demo();
-    const ObjectId set = named<document::Points>("survey");
+    const ObjectId set = named<objects::Points>("survey");
     select(set, 100);
     auto* height = window->facts()->findChild<QLineEdit*>(QStringLiteral("fact:Height"));
     height->setFocus();
@@ -75,18 +75,18 @@ TEST_F(Plan, TheCursorReadsHeightGradeAndDownhill) {
 
 TEST_F(Plan, ClickSelectsShiftAddsDeleteRemovesAndUndoBringsBack) {
     demo();
-    const ObjectId set = named<document::Points>("survey");
-    const auto size = doc().get<document::Points>(set)->set.size();
-    const Vec2 a = doc().get<document::Points>(set)->set[60].plan;
-    const Vec2 b = doc().get<document::Points>(set)->set[61].plan;
+    const ObjectId set = named<objects::Points>("survey");
+    const auto size = doc().get<objects::Points>(set)->set.size();
+    const Vec2 a = doc().get<objects::Points>(set)->set[60].plan;
+    const Vec2 b = doc().get<objects::Points>(set)->set[61].plan;
     look(geometry::lerp(a, b, 0.5), 20);
     click(a);
     click(b, Qt::ShiftModifier);
     EXPECT_EQ(window->session().selection().size(), 2U);
     key(Qt::Key_Delete);
-    EXPECT_EQ(doc().get<document::Points>(set)->set.size(), size - 2);
+    EXPECT_EQ(doc().get<objects::Points>(set)->set.size(), size - 2);
     run("undo");
-    EXPECT_EQ(doc().get<document::Points>(set)->set.size(), size);
+    EXPECT_EQ(doc().get<objects::Points>(set)->set.size(), size);
 }
 
 TEST_F(Plan, PanningMovesTheLastPictureAtOnceWithoutNewResults) {
@@ -104,9 +104,9 @@ TEST_F(Plan, PanningMovesTheLastPictureAtOnceWithoutNewResults) {
 
 TEST_F(Plan, HoverIsSharedWithSectionAndTable) {
     demo();
-    const ObjectId terrace = named<document::Line>("Dome Terrace");
+    const ObjectId terrace = named<objects::Line>("Dome Terrace");
     select(terrace);
-    const Vec2 corner = doc().get<document::Line>(terrace)->line.vertices[1].place;
+    const Vec2 corner = doc().get<objects::Line>(terrace)->line.vertices[1].place;
     look(corner, 20);
     moveTo(corner);
     ASSERT_TRUE(window->session().hover());

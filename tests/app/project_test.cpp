@@ -7,8 +7,8 @@
 #include "app/window/finder.h"
 #include "app/window/import_dialog.h"
 #include "app/window/label_style_dialog.h"
-#include "core/document/edit.h"
 #include "core/format/project_file.h"
+#include "core/operations/edit.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -45,7 +45,7 @@ TEST_F(Project, AnImportIsPreviewedCountedAndUndone) {
     window->settle();
     EXPECT_EQ(counts,
               QStringLiteral("2 points will be read, 1 of them without height. 1 row will be skipped."));
-    const auto& set = doc().get<document::Points>(named<document::Points>("new"))->set;
+    const auto& set = doc().get<objects::Points>(named<objects::Points>("new"))->set;
     ASSERT_EQ(set.size(), 2U);
     EXPECT_DOUBLE_EQ(set[0].plan.x, 48010.5);
     EXPECT_FALSE(set[1].height);
@@ -75,18 +75,18 @@ TEST_F(Project, LinesComeInFromVectorFiles) {
     window->session().startNew({});
     EXPECT_TRUE(window->importLines(demoFolder() + QStringLiteral("/lines.gpkg")));
     window->settle();
-    EXPECT_EQ(doc().all<document::Line>().size(), 7U);
+    EXPECT_EQ(doc().all<objects::Line>().size(), 7U);
     run("new-surface");
-    EXPECT_TRUE(derived().surface(named<document::Surface>("Ground")) != nullptr);
+    EXPECT_TRUE(derived().surface(named<objects::Surface>("Ground")) != nullptr);
 }
 
 TEST_F(Project, SavesOpensAndTheJournalBringsBackWhatACrashTook) {
     demo();
     const QString path = QString::fromStdString(folder / "q.erdwerk");
     ASSERT_TRUE(window->session().saveAndWait(path));
-    const ObjectId set = named<document::Points>("survey");
-    put(QStringLiteral("Raise a point"), document::setPointHeight(doc(), {set, 3}, 400.0));
-    put(QStringLiteral("Rename"), document::rename(doc(), set, "crew 2"));
+    const ObjectId set = named<objects::Points>("survey");
+    put(QStringLiteral("Raise a point"), operations::setPointHeight(doc(), {set, 3}, 400.0));
+    put(QStringLiteral("Rename"), operations::rename(doc(), set, "crew 2"));
     window->settle();
     // The process dies: another one opens what lies on the disk.
     const std::string copy = folder / "copy.erdwerk";
@@ -97,7 +97,7 @@ TEST_F(Project, SavesOpensAndTheJournalBringsBackWhatACrashTook) {
     ASSERT_TRUE(opened);
     EXPECT_EQ(other.recovery().what, (std::vector<std::string>{"Raise a point", "Rename"}));
     EXPECT_TRUE(other.recovery().problem.empty());
-    EXPECT_EQ(*other.document().get<document::Points>(set)->set[3].height, 400.0);
+    EXPECT_EQ(*other.document().get<objects::Points>(set)->set[3].height, 400.0);
     EXPECT_EQ(other.document().nameOf(set), "crew 2");
     other.undo();
     EXPECT_EQ(other.document().nameOf(set), "survey");
@@ -106,8 +106,8 @@ TEST_F(Project, SavesOpensAndTheJournalBringsBackWhatACrashTook) {
 
 TEST_F(Project, AnUnnamedProjectSurvivesACrash) {
     demo();
-    const ObjectId set = named<document::Points>("survey");
-    put(QStringLiteral("Raise"), document::setPointHeight(doc(), {set, 3}, 401.0));
+    const ObjectId set = named<objects::Points>("survey");
+    put(QStringLiteral("Raise"), operations::setPointHeight(doc(), {set, 3}, 401.0));
     const QString folderOf = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
     const QString mine =
         QDir(folderOf)
@@ -121,7 +121,7 @@ TEST_F(Project, AnUnnamedProjectSurvivesACrash) {
     EXPECT_TRUE(Session::lostProjects().contains(lost));
     ASSERT_TRUE(window->session().recoverLost(lost));
     window->settle();
-    EXPECT_EQ(*doc().get<document::Points>(set)->set[3].height, 401.0);
+    EXPECT_EQ(*doc().get<objects::Points>(set)->set[3].height, 401.0);
     EXPECT_FALSE(QFile::exists(lost + QStringLiteral("-journal.jsonl")));
     EXPECT_TRUE(window->session().isChanged());
 }
@@ -129,11 +129,11 @@ TEST_F(Project, AnUnnamedProjectSurvivesACrash) {
 TEST_F(Project, AlignmentProfileAndDesign) {
     demo();
     window->stageBar()->setStage(Stage::Route);
-    const ObjectId line = named<document::Line>("Starling Lane centre");
+    const ObjectId line = named<objects::Line>("Starling Lane centre");
     select(line);
     run("alignment");
     key(Qt::Key_Return);
-    const ObjectId alignment = doc().all<document::Alignment>().back();
+    const ObjectId alignment = doc().all<objects::Alignment>().back();
     select(alignment);
     const auto start = derived().alignments.at(alignment)->path.front().start;
     run("alignment-reverse");
@@ -141,7 +141,7 @@ TEST_F(Project, AlignmentProfileAndDesign) {
     for (auto* button : window->profile()->findChildren<QPushButton*>())
         if (button->text() == QStringLiteral("New profile")) QTest::mouseClick(button, Qt::LeftButton);
     window->settle();
-    const ObjectId profile = doc().all<document::Profile>().back();
+    const ObjectId profile = doc().all<objects::Profile>().back();
     EXPECT_GT(derived().profiles.at(profile)->ground.size(), 40U);
     for (auto* button : window->profile()->findChildren<QPushButton*>())
         if (button->text() == QStringLiteral("Add PVI")) {
@@ -153,10 +153,10 @@ TEST_F(Project, AlignmentProfileAndDesign) {
     auto* table = window->profile()->table();
     ASSERT_EQ(table->rowCount(), 3);
     setCell(table, 1, 4, QStringLiteral("60"));
-    EXPECT_EQ(doc().get<document::Profile>(profile)->design[1].curveLength, 60);
+    EXPECT_EQ(doc().get<objects::Profile>(profile)->design[1].curveLength, 60);
     EXPECT_FALSE(table->item(1, 5)->text().isEmpty());
     setCell(table, 1, 2, QStringLiteral("2%"));
-    const auto& design = doc().get<document::Profile>(profile)->design;
+    const auto& design = doc().get<objects::Profile>(profile)->design;
     EXPECT_NEAR((design[1].height - design[0].height) / (design[1].station - design[0].station), 0.02, 1e-9);
     const auto position = window->session().history().position();
     setCell(table, 1, 4, QStringLiteral("9000"));
@@ -166,24 +166,24 @@ TEST_F(Project, AlignmentProfileAndDesign) {
 
 TEST_F(Project, LabelsAndDescriptionFollowTheGeometry) {
     demo();
-    const ObjectId boundary = named<document::Line>("Plot Q-4 boundary");
-    const ObjectId label = named<document::Label>("Plot course 1");
+    const ObjectId boundary = named<objects::Line>("Plot Q-4 boundary");
+    const ObjectId label = named<objects::Label>("Plot course 1");
     EXPECT_EQ(derived().labels.at(label)->below, "60.13");
     const auto before = derived().parcels.begin()->second->description;
-    auto moved = doc().get<document::Line>(boundary)->line;
+    auto moved = doc().get<objects::Line>(boundary)->line;
     moved.vertices[0].place.x -= 10;
-    put(QStringLiteral("Move"), document::setLine(doc(), boundary, moved));
+    put(QStringLiteral("Move"), operations::setLine(doc(), boundary, moved));
     window->settle();
     EXPECT_EQ(derived().labels.at(label)->below, "70.11");
     EXPECT_NE(derived().parcels.begin()->second->description, before);
-    select(named<document::Parcel>("Plot Q-4"));
+    select(named<objects::Parcel>("Plot Q-4"));
     EXPECT_TRUE(window->tables()->description()->toPlainText().endsWith(
         QString::fromStdString(derived().parcels.begin()->second->description)));
 }
 
 TEST_F(Project, TheLabelStyleEditorChangesEveryLabelOfTheStyle) {
     demo();
-    const ObjectId label = named<document::Label>("Plot course 1");
+    const ObjectId label = named<objects::Label>("Plot course 1");
     withDialog([&](QDialog* dialog) {
         auto* fields = qobject_cast<LabelStyleDialog*>(dialog)->fields();
         ASSERT_EQ(fields->item(1, 0)->text(), QStringLiteral("distance"));
@@ -202,17 +202,17 @@ TEST_F(Project, LabelsAreAddedWithTheTool) {
     window->stageBar()->setStage(Stage::Record);
     window->session().select({});
     run("label");
-    const auto p = doc().get<document::Points>(named<document::Points>("survey"))->set[100];
+    const auto p = doc().get<objects::Points>(named<objects::Points>("survey"))->set[100];
     look(p.plan, 20);
-    const auto count = doc().all<document::Label>().size();
+    const auto count = doc().all<objects::Label>().size();
     click(p.plan);
-    EXPECT_EQ(doc().all<document::Label>().size(), count + 1);
-    EXPECT_EQ(derived().labels.at(doc().all<document::Label>().back())->above, p.number);
+    EXPECT_EQ(doc().all<objects::Label>().size(), count + 1);
+    EXPECT_EQ(derived().labels.at(doc().all<objects::Label>().back())->above, p.number);
 }
 
 TEST_F(Project, UnitsAndDisplayChangeEveryFigure) {
     demo();
-    const ObjectId label = named<document::Label>("Plot course 1");
+    const ObjectId label = named<objects::Label>("Plot course 1");
     withDialog([&](QDialog* dialog) {
         auto* box = dialog->findChild<QComboBox*>(QStringLiteral("Directions as"));
         box->setCurrentIndex(1);
@@ -243,22 +243,22 @@ TEST_F(Project, TheFinderRunsToolsAndSelectsThings) {
     QTest::keyClicks(finder->entry(), QStringLiteral("peat ditch"));
     QTest::keyClick(finder->entry(), Qt::Key_Return);
     window->settle();
-    EXPECT_TRUE(window->session().isSelected(named<document::Line>("Peat ditch")));
+    EXPECT_TRUE(window->session().isSelected(named<objects::Line>("Peat ditch")));
 }
 
 TEST_F(Project, HistoryGoesToAnyStep) {
     demo();
-    for (int i = 0; i < 4; ++i) put(QStringLiteral("Step %1").arg(i), doc().added("G", document::Group{}));
+    for (int i = 0; i < 4; ++i) put(QStringLiteral("Step %1").arg(i), doc().added("G", objects::Group{}));
     window->settle();
     window->session().goTo(1);
-    EXPECT_EQ(doc().all<document::Group>().size(), 4U);
+    EXPECT_EQ(doc().all<objects::Group>().size(), 4U);
     window->session().goTo(4);
-    EXPECT_EQ(doc().all<document::Group>().size(), 7U);
+    EXPECT_EQ(doc().all<objects::Group>().size(), 7U);
 }
 
 TEST_F(Project, ASheetIsVectorAndTrueToScale) {
     demo();
-    const ObjectId sheet = named<document::Sheet>("Plan of Plot Q-4");
+    const ObjectId sheet = named<objects::Sheet>("Plan of Plot Q-4");
     const QString pdf = QString::fromStdString(folder / "s.pdf");
     const QString svg = QString::fromStdString(folder / "s.svg");
     ASSERT_TRUE(writeSheet(pdf, *window->session().snapshot(), sheet));

@@ -1,6 +1,6 @@
 #include "app/plan/snap.h"
 
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::app {
@@ -17,14 +17,14 @@ protected:
 
     void SetUp() override {
         document::Document d;
-        d = document::addPoints(d, "s", {{"17", {20, 20}, 5.0, "", ""}});
-        d = d.added("Road", document::Line{linework::lineThrough(places("10 50, 90 50"), {1.0, 9.0}), {}},
+        d = operations::addPoints(d, "s", {{"17", {20, 20}, 5.0, "", ""}});
+        d = d.added("Road", objects::Line{linework::lineThrough(places("10 50, 90 50"), {1.0, 9.0}), {}},
                     &road);
-        d = d.added("Wall", document::Line{linework::lineThrough(places("50 10, 50 90"), {}), {}});
+        d = d.added("Wall", objects::Line{linework::lineThrough(places("50 10, 50 90"), {}), {}});
         linework::Line3D bend = linework::lineThrough(places("60 60, 80 60"), {});
         bend.vertices[0].through = Vec2{70, 70};
-        d = d.added("Bend", document::Line{bend, {}});
-        snapshot.derived = test::valueOf(document::derive(d));
+        d = d.added("Bend", objects::Line{bend, {}});
+        snapshot.derived = test::valueOf(derive::evaluate(d));
     }
     [[nodiscard]] std::vector<Snap> at(Vec2 place, std::optional<Vec2> from = {}) const {
         return snapsAt(snapshot, view, view.toPicture(place), 9, from);
@@ -72,9 +72,9 @@ TEST_F(Snaps, PerpendicularAndTangentNeedAnOrigin) {
 
 TEST_F(Snaps, HiddenGroupsAreNotSnappedTo) {
     ObjectId group;
-    auto d = snapshot.derived.document.added("Hidden", document::Group{"#112233", false}, &group);
-    d = document::setGroup(d, road, group);
-    snapshot.derived = test::valueOf(document::derive(d));
+    auto d = snapshot.derived.document.added("Hidden", objects::Group{"#112233", false}, &group);
+    d = operations::setGroup(d, road, group);
+    snapshot.derived = test::valueOf(derive::evaluate(d));
     EXPECT_TRUE(at({30, 50.2}).empty());
 }
 

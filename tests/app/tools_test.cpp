@@ -1,5 +1,5 @@
 #include "app/tools/draw_line.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -10,7 +10,7 @@ using geometry::Vec2;
 class Tools : public WindowTest {
 protected:
     [[nodiscard]] const linework::Line3D& line(const std::string& name) const {
-        return doc().get<document::Line>(named<document::Line>(name))->line;
+        return doc().get<objects::Line>(named<objects::Line>(name))->line;
     }
 };
 
@@ -29,12 +29,12 @@ TEST_F(Tools, ALineIsTypedWithItsHeightsAndKeepsTheGrade) {
     const auto& l = line("Line 1");
     ASSERT_EQ(l.vertices.size(), 3U);
     EXPECT_NEAR(l.vertices[1].place.x, 120, 1e-9);
-    const auto& r = *derived().lines.at(named<document::Line>("Line 1"));
+    const auto& r = *derived().lines.at(named<objects::Line>("Line 1"));
     EXPECT_NEAR(*r.vertices[1].height, 50.4, 1e-9);
     EXPECT_NEAR(*r.vertices[2].height, 50.55, 1e-9);
     // The first height moves; two per cent stay two per cent.
     setCell(window->grades()->table(), 0, 2, QStringLiteral("60"));
-    EXPECT_NEAR(*derived().lines.at(named<document::Line>("Line 1"))->vertices[1].height, 60.4, 1e-9);
+    EXPECT_NEAR(*derived().lines.at(named<objects::Line>("Line 1"))->vertices[1].height, 60.4, 1e-9);
     EXPECT_EQ(window->grades()->table()->item(1, 3)->text(), QStringLiteral("2%"));
 }
 
@@ -89,7 +89,7 @@ TEST_F(Tools, ClickedCornersLieOnTheSurfaceAndAnEndIsContinued) {
     key(Qt::Key_Return);
     ASSERT_EQ(line("Line 1").vertices.size(), 3U);
     EXPECT_NEAR(line("Line 1").vertices.front().place.x, 48186, 0.2);
-    EXPECT_EQ(doc().all<document::Line>().size(), 13U);
+    EXPECT_EQ(doc().all<objects::Line>().size(), 13U);
 }
 
 TEST_F(Tools, DrapeInsertSplitJoinReverse) {
@@ -103,7 +103,7 @@ TEST_F(Tools, DrapeInsertSplitJoinReverse) {
     click(geometry::lerp(Vec2{48190, 91050}, Vec2{48215, 91060}, 0.4));
     const std::size_t draped = line("Line 1").vertices.size();
     EXPECT_GT(draped, 5U);
-    const double length = derived().lines.at(named<document::Line>("Line 1"))->length;
+    const double length = derived().lines.at(named<objects::Line>("Line 1"))->length;
     run("split");
     click({48215, 91060});
     EXPECT_EQ(cornersOf(line("Line 1")).size(), 2U);
@@ -114,13 +114,13 @@ TEST_F(Tools, DrapeInsertSplitJoinReverse) {
     click({48200, 91054});
     click({48220, 91072.5});
     EXPECT_EQ(line("Line 1").vertices.size(), draped);
-    EXPECT_NEAR(derived().lines.at(named<document::Line>("Line 1"))->length, length, 1e-9);
+    EXPECT_NEAR(derived().lines.at(named<objects::Line>("Line 1"))->length, length, 1e-9);
     window->session().select({});
     run("reverse");
     click({48200, 91054});
     EXPECT_NEAR(line("Line 1").vertices.front().place.y, 91085, 1e-9);
     for (int i = 0; i < 5; ++i) run("undo");
-    EXPECT_EQ(doc().all<document::Line>().size(), 12U);
+    EXPECT_EQ(doc().all<objects::Line>().size(), 12U);
 }
 
 TEST_F(Tools, AWrongPickIsMadeAgainThroughItsChip) {
@@ -138,22 +138,22 @@ TEST_F(Tools, AWrongPickIsMadeAgainThroughItsChip) {
 
 TEST_F(Tools, BreaklinesJoinAndLeaveTheSurface) {
     demo();
-    const ObjectId ground = named<document::Surface>("Ground");
-    const ObjectId terrace = named<document::Line>("Dome Terrace");
+    const ObjectId ground = named<objects::Surface>("Ground");
+    const ObjectId terrace = named<objects::Line>("Dome Terrace");
     select(terrace);
     run("breakline-add");
     key(Qt::Key_Return);
-    EXPECT_TRUE(document::hasSource(doc(), ground, terrace));
+    EXPECT_TRUE(operations::hasSource(doc(), ground, terrace));
     EXPECT_NEAR(*derived().surface(ground)->heightAt({48106, 91082}), 321.26, 1e-6);
     select(terrace);
     run("breakline-remove");
     key(Qt::Key_Return);
-    EXPECT_FALSE(document::hasSource(doc(), ground, terrace));
+    EXPECT_FALSE(operations::hasSource(doc(), ground, terrace));
 }
 
 TEST_F(Tools, GradesTableTakesRulesInTheTradesNotation) {
     demo();
-    const ObjectId terrace = named<document::Line>("Dome Terrace");
+    const ObjectId terrace = named<objects::Line>("Dome Terrace");
     select(terrace);
     auto* table = window->grades()->table();
     ASSERT_EQ(table->rowCount(), 4);
@@ -171,7 +171,7 @@ TEST_F(Tools, GradesTableTakesRulesInTheTradesNotation) {
 
 TEST_F(Tools, AHeightIsDraggedInTheSection) {
     demo();
-    const ObjectId terrace = named<document::Line>("Dome Terrace");
+    const ObjectId terrace = named<objects::Line>("Dome Terrace");
     window->stageBar()->setStage(Stage::Shape);
     select(terrace);
     auto* section = window->grades()->section();
@@ -189,15 +189,15 @@ TEST_F(Tools, AHeightIsDraggedInTheSection) {
 
 TEST_F(Tools, PointsAreConnectedByCodeAndByNumber) {
     demo();
-    const ObjectId set = named<document::Points>("survey");
+    const ObjectId set = named<objects::Points>("survey");
     select(set);
-    const auto lines = doc().all<document::Line>().size();
+    const auto lines = doc().all<objects::Line>().size();
     run("connect-code");
-    EXPECT_GT(doc().all<document::Line>().size(), lines + 5);
+    EXPECT_GT(doc().all<objects::Line>().size(), lines + 5);
     EXPECT_GT(line("CREST1").vertices.size(), 30U);
     window->session().select({{set, 3}, {set, 1}, {set, 2}});
     run("connect-number");
-    EXPECT_EQ(line("Line 1").vertices[0].place, doc().get<document::Points>(set)->set[1].plan);
+    EXPECT_EQ(line("Line 1").vertices[0].place, doc().get<objects::Points>(set)->set[1].plan);
 }
 
 TEST_F(Tools, AToolThatCannotRunSaysWhy) {

@@ -39,7 +39,7 @@ protected:
         window->settle();
     }
     [[nodiscard]] const document::Document& doc() const { return window->session().document(); }
-    [[nodiscard]] const document::Derived& derived() const { return window->session().derived(); }
+    [[nodiscard]] const derive::Derived& derived() const { return window->session().derived(); }
     template <class T>
     [[nodiscard]] ObjectId named(const std::string& name) const {
         const ObjectId id = doc().byName<T>(name);

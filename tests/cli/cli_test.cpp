@@ -1,6 +1,10 @@
 // The command line as a person would use it: the real program on real files.
 
 #include "cli/run_cli.h"
+#include "core/format/output.h"
+#include "core/format/project_file.h"
+#include "core/format/project_lock.h"
+#include "core/operations/edit.h"
 #include "demo_site/site.h"
 
 namespace erdwerk {
@@ -67,6 +71,34 @@ TEST_F(Cli, ColumnsByLettersTakeANonNumberRowForAHeader) {
                   json::parse("[25.0, 20.0, 1.0]"));
     }
     EXPECT_EQ(cli(folder, "build --points a.csv -o c.ply").exit, 2);
+}
+
+TEST_F(Cli, AProjectWithUnsavedChangesIsSaidAndTheyAreTakenAlongWhenAsked) {
+    plane("plane");
+    ASSERT_EQ(cli(folder, "convert plane.csv -o site.erdwerk").exit, 0);
+    EXPECT_EQ(cli(folder, "convert site.erdwerk -o a.csv --json").err, "");
+    const std::string path = folder / "site.erdwerk";
+    const auto project = test::valueOf(format::openProject(path));
+    {
+        auto journal = test::valueOf(
+            format::Journal::start(format::journalPath(path), project.mark.stamp, project.document));
+        const auto set = project.document.all<objects::Points>().front();
+        ASSERT_TRUE(
+            journal.append("Raise point 1", operations::setPointHeight(project.document, {set, 0}, 77.5)));
+    }
+    auto run = cli(folder, "convert site.erdwerk -o b.csv --json");
+    EXPECT_EQ(run.exit, 0);
+    EXPECT_THAT(run.err, testing::HasSubstr("1 unsaved change beside it, the last \"Raise point 1\""));
+    EXPECT_THAT(test::contentOf(folder / "b.csv"), testing::Not(testing::HasSubstr("77.5")));
+    run = cli(folder, "convert site.erdwerk --with-journal -o c.csv --json");
+    EXPECT_THAT(run.err, testing::HasSubstr("taken along"));
+    EXPECT_THAT(test::contentOf(folder / "c.csv"), testing::HasSubstr("77.5"));
+    EXPECT_TRUE(std::filesystem::exists(format::journalPath(path)));
+    // A project that somebody has open is not written over.
+    const auto lock = test::valueOf(format::ProjectLock::take(format::canonicalPath(path)));
+    run = cli(folder, "convert plane.csv -o site.erdwerk");
+    EXPECT_EQ(run.exit, 2);
+    EXPECT_THAT(run.err, testing::HasSubstr("is open"));
 }
 
 TEST_F(Cli, InfoGivesTheFiguresOfAPlane) {

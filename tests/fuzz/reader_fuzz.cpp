@@ -8,7 +8,7 @@
 #include <string>
 #include <string_view>
 
-#include "core/document/model.h"
+#include "core/derive/model.h"
 #include "core/format/cloud_file.h"
 #include "core/format/import.h"
 #include "core/format/las.h"
@@ -65,10 +65,10 @@ void readOne(const std::uint8_t* data, std::size_t size) {
         const auto content = format::readLandXml(file.path());
         if (!content) return;
         const auto imported = format::addLandXml({}, "f.xml", *content);
-        if (imported) check(document::derive(imported->document).has_value());
+        if (imported) check(derive::evaluate(imported->document).has_value());
     } else if (reader == "project") {
         const auto opened = format::openProject(file.path());
-        if (opened) check(document::derive(opened->document).has_value());
+        if (opened) check(derive::evaluate(opened->document).has_value());
     }
 }
 

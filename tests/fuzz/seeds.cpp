@@ -3,13 +3,13 @@
 #include <cstdio>
 #include <filesystem>
 
-#include "core/document/edit.h"
 #include "core/format/export.h"
 #include "core/format/import.h"
 #include "core/format/las.h"
 #include "core/format/output.h"
 #include "core/format/ply.h"
 #include "core/format/project_file.h"
+#include "core/operations/edit.h"
 
 namespace {
 
@@ -17,28 +17,28 @@ using namespace erdwerk;
 
 document::Document smallProject() {
     ObjectId points;
-    auto d = document::addPoints({}, "survey",
-                                 {{"1", {48000, 91000}, 320.0, "GRND", ""},
-                                  {"2", {48020, 91000}, 321.0, "GRND", ""},
-                                  {"3", {48020, 91020}, 322.0, "TOE1", "n"},
-                                  {"4", {48000, 91020}, 320.5, "", ""}},
-                                 &points);
-    d = document::addSurface(d, "Ground", {{points, document::Role::Points}});
+    auto d = operations::addPoints({}, "survey",
+                                   {{"1", {48000, 91000}, 320.0, "GRND", ""},
+                                    {"2", {48020, 91000}, 321.0, "GRND", ""},
+                                    {"3", {48020, 91020}, 322.0, "TOE1", "n"},
+                                    {"4", {48000, 91020}, 320.5, "", ""}},
+                                   &points);
+    d = operations::addSurface(d, "Ground", {{points, objects::Role::Points}});
     ObjectId line;
     d = d.added("Edge",
-                document::Line{linework::lineThrough({{48001, 91001}, {48019, 91002}, {48010, 91018}},
-                                                     {320.0, 320.5, 321.0}, true),
-                               document::LineStyle::Plain},
+                objects::Line{linework::lineThrough({{48001, 91001}, {48019, 91002}, {48010, 91018}},
+                                                    {320.0, 320.5, 321.0}, true),
+                              objects::LineStyle::Plain},
                 &line);
-    d = d.added("Parcel 1", document::Parcel{line, false, 0, "the gate"});
-    return d.added("Axis", document::Alignment{line, false, 0, 20});
+    d = d.added("Parcel 1", objects::Parcel{line, false, 0, "the gate"});
+    return d.added("Axis", objects::Alignment{line, false, 0, 20});
 }
 
 bool write(const std::string& root) {
     namespace fs = std::filesystem;
     for (const char* reader : {"csv", "las", "ply", "landxml", "project"})
         fs::create_directories(root + "/" + reader);
-    const auto derived = document::derive(smallProject());
+    const auto derived = derive::evaluate(smallProject());
     if (!derived) return false;
     const auto& tin = derived->surfaces.begin()->second->locator->tin();
     bool good = format::exportFile(root + "/landxml/a.xml", *derived).has_value();

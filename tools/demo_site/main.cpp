@@ -54,7 +54,7 @@ Result<void> writeDemo(const std::string& folder, std::uint32_t seed) {
         return done;
     auto withCloud = format::addCloud(demo::project(site), folder + "/knoll.las");
     if (!withCloud) return tl::unexpected(withCloud.error());
-    const auto derived = document::derive(withCloud->document);
+    const auto derived = derive::evaluate(withCloud->document);
     if (!derived) return tl::unexpected(derived.error());
     if (auto stamp = format::saveProject(folder + "/quillmoor.erdwerk", *derived); !stamp)
         return tl::unexpected(stamp.error());

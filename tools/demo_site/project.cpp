@@ -1,10 +1,12 @@
 #include "demo_site/project.h"
 
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 
 namespace erdwerk::demo {
 
+using namespace objects;
 using namespace document;
+using namespace operations;
 using geometry::Vec2;
 
 namespace {
@@ -106,7 +108,7 @@ private:
         for (const auto kind :
              {annotate::LabelKind::Segment, annotate::LabelKind::Curve, annotate::LabelKind::Point})
             styles[static_cast<std::size_t>(kind)] = add("Plain " + std::string(annotate::kindName(kind)),
-                                                         document::LabelStyle{annotate::defaultStyle(kind)});
+                                                         objects::LabelStyle{annotate::defaultStyle(kind)});
         const auto path = planPath(site_.plot.line);
         for (std::size_t i = 0; i < path.size(); ++i)
             add("Plot course " + std::to_string(i + 1), Label{line, i, styles[arcOf(path[i]) ? 1 : 0]});

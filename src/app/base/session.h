@@ -15,9 +15,9 @@
 
 #include "app/base/latest_worker.h"
 #include "core/check/finding.h"
+#include "core/derive/model.h"
 #include "core/document/edit_trace.h"
 #include "core/document/history.h"
-#include "core/document/model.h"
 #include "core/document/transaction.h"
 #include "core/format/keeper.h"
 #include "core/terrain/shade.h"
@@ -36,9 +36,9 @@ std::optional<Ref> carried(const Ref& ref, const document::EditTrace& trace, con
 
 /// All results of one document.
 struct Snapshot {
-    document::Derived derived;
+    derive::Derived derived;
     std::vector<check::Finding> findings;
-    document::Results<terrain::Shading> shadings;
+    derive::Results<terrain::Shading> shadings;
     QDateTime made = QDateTime::currentDateTime();
 };
 using SnapshotPointer = std::shared_ptr<const Snapshot>;
@@ -62,9 +62,9 @@ public:
     }
     [[nodiscard]] const document::History& history() const { return history_; }
     [[nodiscard]] SnapshotPointer snapshot() const { return snapshot_; }
-    [[nodiscard]] const document::Derived& derived() const { return snapshot_->derived; }
+    [[nodiscard]] const derive::Derived& derived() const { return snapshot_->derived; }
     /// The same, held on to: for edits that are prepared on it.
-    [[nodiscard]] std::shared_ptr<const document::Derived> results() const {
+    [[nodiscard]] std::shared_ptr<const derive::Derived> results() const {
         return {snapshot_, &snapshot_->derived};
     }
     [[nodiscard]] bool isOpen() const { return open_; }
@@ -186,7 +186,7 @@ private:
     SnapshotPointer snapshot_ = std::make_shared<const Snapshot>();
     std::vector<Ref> selection_;
     std::optional<Hover> hover_;
-    document::Model model_;
+    derive::Model model_;
     check::Memory checks_;
     std::atomic<int> workDone_{0};
     bool stopped_ = false;  ///< the last work was stopped by hand or failed

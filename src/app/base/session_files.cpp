@@ -161,7 +161,7 @@ void Session::startSaving(const QString& path) {
         std::launch::async,
         [file, mark, document = savingOf_.document, snapshot = snapshot_]() -> Result<std::string> {
             try {
-                return format::saveProject(file, document::resultsFor(document, snapshot->derived), mark);
+                return format::saveProject(file, derive::resultsFor(document, snapshot->derived), mark);
             } catch (const std::exception& e) {
                 return fail(ErrorCode::Io, e.what(), file);
             }

@@ -197,7 +197,7 @@ void FindingsPage::go(int index) {
     const auto& f = shown_->findings[static_cast<std::size_t>(index)];
     std::vector<Ref> refs;
     for (const ObjectId id : f.objects)
-        if (session_.document().get<document::Points>(id) == nullptr) refs.push_back({id, std::nullopt});
+        if (session_.document().get<objects::Points>(id) == nullptr) refs.push_back({id, std::nullopt});
     session_.select(std::move(refs));
     if (!f.at) return;
     Q_EMIT session_.goToPlace(*f.at);

@@ -9,8 +9,8 @@
 
 #include "app/base/theme.h"
 #include "app/plan/dense_layers.h"
-#include "core/document/edit.h"
-#include "core/document/mend.h"
+#include "core/operations/edit.h"
+#include "core/operations/mend.h"
 
 namespace erdwerk::app {
 
@@ -128,7 +128,7 @@ FitPage::FitPage(Session& session, QWidget* parent) : QWidget(parent), session_(
         if (surface_)
             session_.edit(tr("Map of the fit check"),
                           [on, id = surface_](const document::Document& d) -> Result<document::Edited> {
-                              return document::changed<document::Surface>(
+                              return document::changed<objects::Surface>(
                                   d, id, [on](auto& s) { s.style.deviation = on; });
                           });
     });
@@ -144,14 +144,14 @@ FitPage::FitPage(Session& session, QWidget* parent) : QWidget(parent), session_(
 void FitPage::refresh() {
     const auto& derived = session_.derived();
     for (const auto& [id, fit] : derived.fits) {
-        const auto* surface = document::Derived::in(derived.surfaces, id);
+        const auto* surface = derive::Derived::in(derived.surfaces, id);
         const auto it = now_.find(id);
         if (it != now_.end() && it->second.of == fit) continue;
         if (it != now_.end()) before_[id] = it->second;
         now_[id] = {fit, fit->figures, fit->tolerance, surface == nullptr ? 0 : surface->figures.triangles};
     }
     // The selected surface; else the last that has a fit to show.
-    const auto selected = session_.selected<document::Surface>();
+    const auto selected = session_.selected<objects::Surface>();
     surface_ = selected && derived.fits.count(*selected) != 0 ? *selected
                : derived.fits.count(surface_) != 0            ? surface_
                : derived.fits.empty()                         ? ObjectId{}
@@ -168,7 +168,7 @@ void FitPage::refresh() {
         return;
     }
     const auto fit = derived.fits.at(surface_);
-    map_->setChecked(derived.document.get<document::Surface>(surface_)->style.deviation);
+    map_->setChecked(derived.document.get<objects::Surface>(surface_)->style.deviation);
     if (fit == shown_) return;
     shown_ = fit;
     const auto& display = derived.document.settings().display;
@@ -219,7 +219,7 @@ void FitPage::fillFigures(const Run& now, const std::optional<Run>& before) {
     }
 }
 
-void FitPage::fillWorst(const document::FitResult& fit) {
+void FitPage::fillWorst(const derive::FitResult& fit) {
     const int row = worst_->currentItem() != nullptr ? worst_->indexOfTopLevelItem(worst_->currentItem()) : 0;
     worst_->clear();
     const auto& display = session_.document().settings().display;
@@ -253,7 +253,7 @@ void FitPage::addPoint() {
     session_.edit(tr("Add the source's point"),
                   [id = surface_, point = shown_->worst[static_cast<std::size_t>(row)].point](
                       const document::Document& d) -> Result<document::Edited> {
-                      return document::addToSurface(d, id, "Points from the source", {point}, "fit");
+                      return operations::addToSurface(d, id, "Points from the source", {point}, "fit");
                   });
 }
 

@@ -38,14 +38,14 @@ Q_SIGNALS:
 
 private:
     struct Run {
-        std::shared_ptr<const document::FitResult> of;
+        std::shared_ptr<const derive::FitResult> of;
         terrain::FitFigures figures;
         double tolerance = 0;
         std::size_t triangles = 0;
     };
     void refresh();
     void fillFigures(const Run& now, const std::optional<Run>& before);
-    void fillWorst(const document::FitResult& fit);
+    void fillWorst(const derive::FitResult& fit);
     void go();
     void addPoint();
     bool eventFilter(QObject* watched, QEvent* event) override;
@@ -57,7 +57,7 @@ private:
     QTreeWidget* worst_;
     QCheckBox* map_;
     ObjectId surface_;
-    std::shared_ptr<const document::FitResult> shown_;
+    std::shared_ptr<const derive::FitResult> shown_;
     std::map<ObjectId, Run> now_;
     std::map<ObjectId, Run> before_;
 };

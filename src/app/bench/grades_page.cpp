@@ -5,7 +5,7 @@
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
-#include "app/tools/tool.h"
+#include "app/plan/tool.h"
 #include "core/base/notation.h"
 #include "core/operations/lines.h"
 #include "core/terrain/trace.h"
@@ -74,13 +74,13 @@ GradesPage::GradesPage(Session& session, QWidget* parent) : QWidget(parent), ses
 }
 
 const linework::ResolvedLine* GradesPage::resolved() const {
-    return line_ ? document::Derived::in(session_.derived().lines, *line_) : nullptr;
+    return line_ ? derive::Derived::in(session_.derived().lines, *line_) : nullptr;
 }
 
 void GradesPage::refresh() {
-    line_ = session_.selected<document::Line>();
+    line_ = session_.selected<objects::Line>();
     const auto* r = resolved();
-    const auto* payload = line_ ? session_.derived().document.get<document::Line>(*line_) : nullptr;
+    const auto* payload = line_ ? session_.derived().document.get<objects::Line>(*line_) : nullptr;
     SectionData shown;
     shown.empty = tr("Select a 3D line to see its heights and grades here.");
     if (r == nullptr || payload == nullptr) {
@@ -140,7 +140,8 @@ void GradesPage::fillTable(const linework::ResolvedLine& r, const linework::Line
             height->setToolTip(QString::fromStdString(v.problem));
             height->setForeground(theme::madder);
         }
-        put(Rule, ruleText(session_.document(), line.vertices[i].rule), true);
+        put(Rule, QString::fromStdString(operations::ruleText(session_.document(), line.vertices[i].rule)),
+            true);
         const double end = wraps ? r.length : r.vertices[i + 1].distance;
         put(Length,
             wraps && !r.closed

@@ -2,7 +2,7 @@
 
 #include "app/base/theme.h"
 #include "core/base/notation.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 
 namespace erdwerk::app {
 
@@ -19,7 +19,7 @@ void PointModel::setSet(ObjectId set) {
 }
 
 const survey::PointSet* PointModel::points() const {
-    const auto* p = session_.document().get<document::Points>(set_);
+    const auto* p = session_.document().get<objects::Points>(set_);
     return p == nullptr ? nullptr : &p->set;
 }
 
@@ -92,14 +92,14 @@ bool PointModel::setData(const QModelIndex& index, const QVariant& value, int ro
     };
     const auto row = static_cast<std::size_t>(index.row());
     return session_.edit(tr("Edit point %1").arg(QString::fromStdString((*set)[row].number)),
-                         [ref = document::PointRef{set_, row},
+                         [ref = objects::PointRef{set_, row},
                           change](const document::Document& d) -> Result<document::Edited> {
-                             const auto* points = d.get<document::Points>(ref.set);
+                             const auto* points = d.get<objects::Points>(ref.set);
                              if (points == nullptr || ref.index >= points->set.size())
                                  return badInput("the point is gone");
                              auto p = points->set[ref.index];
                              change(p);
-                             return document::setPoint(d, ref, std::move(p));
+                             return operations::setPoint(d, ref, std::move(p));
                          });
 }
 

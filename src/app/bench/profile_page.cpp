@@ -7,7 +7,7 @@
 
 #include "app/base/theme.h"
 #include "core/base/notation.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 #include "core/operations/records.h"
 
 namespace erdwerk::app {
@@ -75,12 +75,12 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : QWidget(parent), s
     connect(ground_, &QComboBox::activated, this, [this](int i) {
         if (!profile_) return;
         change(tr("Choose the ground of a profile"), [ground = ObjectId{ground_->itemData(i).toULongLong()}](
-                                                         document::Profile& p) { p.ground = ground; });
+                                                         objects::Profile& p) { p.ground = ground; });
     });
     connect(exaggeration_, &QDoubleSpinBox::valueChanged, this, [this](double value) {
         if (filling_ || !profile_) return;
         change(tr("Set the exaggeration of a profile"),
-               [value](document::Profile& p) { p.exaggeration = value; });
+               [value](objects::Profile& p) { p.exaggeration = value; });
     });
     connect(add_, &QPushButton::clicked, this, &ProfilePage::addPvi);
     connect(remove_, &QPushButton::clicked, this, &ProfilePage::removePvi);
@@ -108,26 +108,26 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : QWidget(parent), s
     refresh();
 }
 
-const document::Profile* ProfilePage::profile() const {
-    return profile_ ? session_.derived().document.get<document::Profile>(*profile_) : nullptr;
+const objects::Profile* ProfilePage::profile() const {
+    return profile_ ? session_.derived().document.get<objects::Profile>(*profile_) : nullptr;
 }
 
 const route::AlignmentGeometry* ProfilePage::alignment() const {
     const auto* p = profile();
-    return p == nullptr ? nullptr : document::Derived::in(session_.derived().alignments, p->alignment);
+    return p == nullptr ? nullptr : derive::Derived::in(session_.derived().alignments, p->alignment);
 }
 
 void ProfilePage::refresh() {
     const auto& document = session_.derived().document;
     // The selected profile, or that of the selected alignment, or the one shown before.
-    std::optional<ObjectId> wanted = session_.selected<document::Profile>();
-    const auto selectedAlignment = session_.selected<document::Alignment>();
-    const auto all = document.all<document::Profile>();
+    std::optional<ObjectId> wanted = session_.selected<objects::Profile>();
+    const auto selectedAlignment = session_.selected<objects::Alignment>();
+    const auto all = document.all<objects::Profile>();
     for (const ObjectId id : all)
         if (!wanted && selectedAlignment &&
-            document.get<document::Profile>(id)->alignment == *selectedAlignment)
+            document.get<objects::Profile>(id)->alignment == *selectedAlignment)
             wanted = id;
-    if (!wanted && profile_ && document.get<document::Profile>(*profile_) != nullptr) wanted = profile_;
+    if (!wanted && profile_ && document.get<objects::Profile>(*profile_) != nullptr) wanted = profile_;
     if (!wanted && !all.empty()) wanted = all.front();
     profile_ = wanted;
     filling_ = true;
@@ -138,7 +138,7 @@ void ProfilePage::refresh() {
     choice_->setCurrentIndex(profile_ ? choice_->findData(QVariant::fromValue<qulonglong>(profile_->value))
                                       : -1);
     ground_->clear();
-    for (const ObjectId id : document.all<document::Surface>())
+    for (const ObjectId id : document.all<objects::Surface>())
         ground_->addItem(QString::fromStdString(document.nameOf(id)),
                          QVariant::fromValue<qulonglong>(id.value));
     const auto* p = profile();
@@ -149,11 +149,11 @@ void ProfilePage::refresh() {
          {static_cast<QWidget*>(choice_), static_cast<QWidget*>(ground_),
           static_cast<QWidget*>(exaggeration_), static_cast<QWidget*>(add_), static_cast<QWidget*>(remove_)})
         w->setEnabled(p != nullptr);
-    start_->setEnabled(!document.all<document::Alignment>().empty());
+    start_->setEnabled(!document.all<objects::Alignment>().empty());
     start_->setToolTip(start_->isEnabled() ? tr("A profile for the selected alignment")
                                            : tr("Make an alignment first"));
     SectionData shown;
-    shown.empty = document.all<document::Alignment>().empty()
+    shown.empty = document.all<objects::Alignment>().empty()
                       ? tr("Make an alignment from a line first; its profile is shown here.")
                       : tr("Press New profile to see the ground along the alignment and design over it.");
     if (p != nullptr) exaggeration_->setValue(p->exaggeration);
@@ -239,9 +239,9 @@ void ProfilePage::fillTable(const std::vector<route::Pvi>& design) {
     filling_ = false;
 }
 
-void ProfilePage::change(const QString& what, const std::function<void(document::Profile&)>& change) {
+void ProfilePage::change(const QString& what, const std::function<void(objects::Profile&)>& change) {
     session_.edit(what, [&, id = *profile_](const document::Document& d) -> Result<document::Edited> {
-        return document::changed<document::Profile>(d, id, change);
+        return document::changed<objects::Profile>(d, id, change);
     });
 }
 

@@ -27,11 +27,11 @@ private:
     void refresh();
     void fillTable(const std::vector<route::Pvi>& design);
     void edited(int row, int column);
-    void change(const QString& what, const std::function<void(document::Profile&)>& change);
+    void change(const QString& what, const std::function<void(objects::Profile&)>& change);
     void addPvi();
     void removePvi();
     void showHover();
-    [[nodiscard]] const document::Profile* profile() const;
+    [[nodiscard]] const objects::Profile* profile() const;
     [[nodiscard]] const route::AlignmentGeometry* alignment() const;
 
     Session& session_;

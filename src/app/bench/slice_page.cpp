@@ -12,7 +12,7 @@
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
-#include "app/tools/tool.h"
+#include "app/plan/tool.h"
 #include "core/format/table_file.h"
 
 namespace erdwerk::app {
@@ -139,8 +139,8 @@ SlicePage::SlicePage(Session& session, QWidget* parent)
                 refresh();
             });
         };
-        for (const ObjectId id : session_.document().all<document::Surface>()) offer(id);
-        for (const ObjectId id : session_.document().all<document::Cloud>()) offer(id);
+        for (const ObjectId id : session_.document().all<objects::Surface>()) offer(id);
+        for (const ObjectId id : session_.document().all<objects::Cloud>()) offer(id);
     });
     follow();
 }
@@ -165,16 +165,16 @@ void SlicePage::buildFields() {
 
 void SlicePage::follow() {
     // A line, an alignment, or at least two survey points in the order they were picked.
-    if (const auto line = session_.selected<document::Line>()) {
+    if (const auto line = session_.selected<objects::Line>()) {
         along_ = *line;
         points_.clear();
-    } else if (const auto alignment = session_.selected<document::Alignment>()) {
-        along_ = session_.document().get<document::Alignment>(*alignment)->line;
+    } else if (const auto alignment = session_.selected<objects::Alignment>()) {
+        along_ = session_.document().get<objects::Alignment>(*alignment)->line;
         points_.clear();
     } else {
         std::vector<Vec2> picked;
         for (const Ref& r : session_.selection())
-            if (const auto* set = session_.document().get<document::Points>(r.object);
+            if (const auto* set = session_.document().get<objects::Points>(r.object);
                 set != nullptr && r.part && *r.part < set->set.size())
                 picked.push_back(set->set[*r.part].plan);
         if (picked.size() > 1) {
@@ -187,7 +187,7 @@ void SlicePage::follow() {
 
 std::vector<Vec2> SlicePage::chain() const {
     if (!along_) return points_;
-    const auto* line = document::Derived::in(session_.derived().lines, along_);
+    const auto* line = derive::Derived::in(session_.derived().lines, along_);
     return line == nullptr || line->path.empty() ? std::vector<Vec2>{}
                                                  : geometry::flattened(line->path, 0.01);
 }
@@ -209,9 +209,8 @@ SlicePage::Answer SlicePage::cut(const Request& request) {
     answer.rows = terrain::sectionThrough(surfaces, request.chain, {request.interval});
     for (const auto& [id, tiles] : derived.clouds)
         if (request.off.count(id) == 0)
-            answer.clouds.emplace_back(
-                derived.document.nameOf(id),
-                document::sliceOf(derived, id, request.chain, tiles->cloud().spacing()));
+            answer.clouds.emplace_back(derived.document.nameOf(id),
+                                       derive::sliceOf(derived, id, request.chain, tiles->cloud().spacing()));
     return answer;
 }
 

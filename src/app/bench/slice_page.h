@@ -11,7 +11,7 @@
 #include "app/base/latest_worker.h"
 #include "app/base/session.h"
 #include "app/section/section_view.h"
-#include "core/document/dense_source.h"
+#include "core/derive/dense_source.h"
 #include "core/terrain/section.h"
 
 namespace erdwerk::app {
@@ -46,7 +46,7 @@ private:
     struct Answer {
         std::vector<std::string> names;  ///< of the surfaces
         std::vector<terrain::SectionRow> rows;
-        std::vector<std::pair<std::string, std::vector<document::SlicePoint>>> clouds;
+        std::vector<std::pair<std::string, std::vector<derive::SlicePoint>>> clouds;
     };
     static Answer cut(const Request& request);
     void refresh();

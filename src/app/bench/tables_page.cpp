@@ -86,10 +86,10 @@ void TablesPage::refresh() {
     const auto& document = session_.derived().document;
     const auto before = choice_->currentData();
     choice_->clear();
-    for (const ObjectId id : document.all<document::Points>())
+    for (const ObjectId id : document.all<objects::Points>())
         choice_->addItem(tr("Points: %1").arg(QString::fromStdString(document.nameOf(id))),
                          QVariant::fromValue<qulonglong>(id.value));
-    for (const ObjectId id : document.all<document::Parcel>())
+    for (const ObjectId id : document.all<objects::Parcel>())
         choice_->addItem(tr("Courses: %1").arg(QString::fromStdString(document.nameOf(id))),
                          QVariant::fromValue<qulonglong>(id.value));
     for (const auto& [id, bands] : session_.derived().bands)
@@ -98,16 +98,16 @@ void TablesPage::refresh() {
     choice_->setCurrentIndex(std::max(0, choice_->findData(before)));
     if (choice_->count() == 0) return stack_->setCurrentIndex(2);
     const ObjectId id{choice_->currentData().toULongLong()};
-    if (document.get<document::Points>(id) != nullptr) {
+    if (document.get<objects::Points>(id) != nullptr) {
         const QModelIndex at = points_->currentIndex();
-        const bool same = model_->set() == id && document.get<document::Points>(id)->set.size() ==
+        const bool same = model_->set() == id && document.get<objects::Points>(id)->set.size() ==
                                                      static_cast<std::size_t>(model_->rowCount());
         if (!same) model_->setSet(id);
         points_->viewport()->update();
         if (!same && at.isValid()) points_->setCurrentIndex(model_->index(at.row(), at.column()));
         return stack_->setCurrentIndex(0);
     }
-    if (const auto* bands = document::Derived::in(session_.derived().bands, id)) return showBands(*bands);
+    if (const auto* bands = derive::Derived::in(session_.derived().bands, id)) return showBands(*bands);
     stack_->setCurrentIndex(1);
     const auto it = session_.derived().parcels.find(id);
     if (it == session_.derived().parcels.end()) return;
@@ -132,7 +132,7 @@ void TablesPage::refresh() {
                                QString::fromStdString(it->second->description));
 }
 
-void TablesPage::showBands(const document::BandTable& table) {
+void TablesPage::showBands(const derive::BandTable& table) {
     const auto& display = session_.document().settings().display;
     bands_->setRowCount(static_cast<int>(table.bands.size()));
     for (std::size_t i = 0; i < table.bands.size(); ++i) {

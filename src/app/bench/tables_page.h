@@ -23,7 +23,7 @@ public:
 
 private:
     void refresh();
-    void showBands(const document::BandTable& table);
+    void showBands(const derive::BandTable& table);
 
     Session& session_;
     QComboBox* choice_;

@@ -66,11 +66,10 @@ VolumesPage::VolumesPage(Session& session, QWidget* parent) : QWidget(parent), s
         [](const Request& request, const std::atomic<bool>& cancel) -> std::optional<Answer> {
             Context context;
             context.cancelFlag = &cancel;
-            auto result = document::volumesOf(request.snapshot->derived, request.what, context);
+            auto result = derive::volumesOf(request.snapshot->derived, request.what, context);
             if (cancel) return std::nullopt;
             if (!result) return Answer{request.what, nullptr, result.error().text};
-            return Answer{
-                request.what, std::make_shared<const document::VolumeResult>(std::move(*result)), {}};
+            return Answer{request.what, std::make_shared<const derive::VolumeResult>(std::move(*result)), {}};
         },
         [this](Answer answer) { show(std::move(answer)); });
     for (auto* box : {from_, to_, regions_})
@@ -103,9 +102,9 @@ void VolumesPage::fillChoices() {
                          QVariant::fromValue<qulonglong>(id.value));
         box->setCurrentIndex(std::max(0, box->findData(before)));
     };
-    fill(from_, document.all<document::Surface>(), tr("choose"));
-    fill(to_, document.all<document::Surface>(), tr("choose"));
-    fill(regions_, document.all<document::Group>(), tr("none"));
+    fill(from_, document.all<objects::Surface>(), tr("choose"));
+    fill(to_, document.all<objects::Surface>(), tr("choose"));
+    fill(regions_, document.all<objects::Group>(), tr("none"));
 }
 
 void VolumesPage::refresh() {
@@ -121,7 +120,7 @@ void VolumesPage::choose(ObjectId from, ObjectId to) {
 }
 
 void VolumesPage::ask() {
-    const document::VolumeRequest what{chosen(from_), chosen(to_), chosen(regions_)};
+    const derive::VolumeRequest what{chosen(from_), chosen(to_), chosen(regions_)};
     if (!what.from || !what.to) {
         of_.clear();
         return show({what, nullptr, tr("Choose two surfaces").toStdString()});
@@ -184,8 +183,8 @@ Result<void> VolumesPage::exportTo(const QString& path) const {
     if (path.endsWith(QStringLiteral(".html")))
         return format::replaceFile(
             path.toStdString(),
-            document::volumeReport(session_.derived(), shown_.what, *shown_.result,
-                                   QDate::currentDate().toString(Qt::ISODate).toStdString()));
+            derive::volumeReport(session_.derived(), shown_.what, *shown_.result,
+                                 QDate::currentDate().toString(Qt::ISODate).toStdString()));
     format::Table table{"Volumes",
                         {"Region", "Cut", "Fill", "Net (fill - cut)", "Area", "Area in cut", "Area in fill"},
                         {},

@@ -8,7 +8,7 @@
 
 #include "app/base/session.h"
 #include "app/plan/dense_layers.h"
-#include "core/document/volume_report.h"
+#include "core/derive/volume_report.h"
 
 namespace erdwerk::app {
 
@@ -31,11 +31,11 @@ Q_SIGNALS:
 private:
     struct Request {
         SnapshotPointer snapshot;
-        document::VolumeRequest what;
+        derive::VolumeRequest what;
     };
     struct Answer {
-        document::VolumeRequest what;
-        std::shared_ptr<const document::VolumeResult> result;  ///< null: `problem` says why
+        derive::VolumeRequest what;
+        std::shared_ptr<const derive::VolumeResult> result;  ///< null: `problem` says why
         std::string problem;
     };
     void refresh();

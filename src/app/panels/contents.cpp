@@ -7,13 +7,13 @@
 #include <map>
 
 #include "app/base/theme.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 
 namespace erdwerk::app {
 
 namespace {
 
-QString kindTitle(const document::Payload& payload) {
+QString kindTitle(const objects::Payload& payload) {
     static const QStringList titles{
         QObject::tr("Survey points"), QObject::tr("3D lines"),     QObject::tr("Surfaces"),
         QObject::tr("Alignments"),    QObject::tr("Profiles"),     QObject::tr("Parcels"),
@@ -67,8 +67,8 @@ bool looksTheSame(const document::Document& a, const document::Document& b, Obje
     const auto x = a.find(id);
     const auto y = b.find(id);
     if (!x || !y || x->name != y->name || x->group != y->group) return false;
-    const auto* g = std::get_if<document::Group>(&x->payload);
-    const auto* h = std::get_if<document::Group>(&y->payload);
+    const auto* g = std::get_if<objects::Group>(&x->payload);
+    const auto* h = std::get_if<objects::Group>(&y->payload);
     return g == nullptr || h == nullptr || (g->colour == h->colour && g->visible == h->visible);
 }
 
@@ -103,7 +103,7 @@ void Contents::refresh() {
             kinds[kind] = top;
         }
         QTreeWidgetItem* parent = kinds[kind];
-        const auto* group = document.get<document::Group>(object->group);
+        const auto* group = document.get<objects::Group>(object->group);
         if (group != nullptr) {
             auto& holder = groups[{kind, object->group}];
             if (holder == nullptr) {
@@ -119,7 +119,7 @@ void Contents::refresh() {
         auto* item = new QTreeWidgetItem(parent, {QString::fromStdString(object->name)});
         item->setData(0, Qt::UserRole, QVariant::fromValue<qulonglong>(id.value));
         item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable);
-        if (const auto* own = std::get_if<document::Group>(&object->payload)) {
+        if (const auto* own = std::get_if<objects::Group>(&object->payload)) {
             item->setIcon(0, swatch(QString::fromStdString(own->colour)));
             item->setFlags(item->flags() | Qt::ItemIsUserCheckable);
             item->setCheckState(0, own->visible ? Qt::Checked : Qt::Unchecked);
@@ -167,16 +167,16 @@ void Contents::renamed(QTreeWidgetItem* item) {
             this, [this, what, edit = std::move(edit)] { session_.edit(what, edit); }, Qt::QueuedConnection);
     };
     const bool shown = item->checkState(0) == Qt::Checked;
-    if (const auto* group = std::get_if<document::Group>(&object->payload);
+    if (const auto* group = std::get_if<objects::Group>(&object->payload);
         group != nullptr && group->visible != shown)
         return later(tr("Show or hide a group"),
                      [id, shown](const document::Document& d) -> Result<document::Edited> {
-                         return document::changed<document::Group>(
-                             d, id, [shown](document::Group& g) { g.visible = shown; });
+                         return document::changed<objects::Group>(
+                             d, id, [shown](objects::Group& g) { g.visible = shown; });
                      });
     later(tr("Rename"),
           [id, name = item->text(0).trimmed().toStdString()](const document::Document& d)
-              -> Result<document::Edited> { return document::rename(d, id, name); });
+              -> Result<document::Edited> { return operations::rename(d, id, name); });
 }
 
 }  // namespace erdwerk::app

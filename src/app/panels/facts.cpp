@@ -8,9 +8,9 @@
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
-#include "app/tools/tool.h"
+#include "app/plan/tool.h"
 #include "core/base/notation.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 #include "core/operations/ground.h"
 
 namespace erdwerk::app {
@@ -55,32 +55,32 @@ void Facts::refresh() {
         const Ref& ref = selection.front();
         const ObjectId id = ref.object;
         const auto& payload = object->payload;
-        if (const auto* set = std::get_if<document::Points>(&payload)) {
+        if (const auto* set = std::get_if<objects::Points>(&payload)) {
             if (ref.part && *ref.part < set->set.size())
                 point(id, *ref.part);
             else
                 points(id);
-        } else if (std::holds_alternative<document::Line>(payload)) {
+        } else if (std::holds_alternative<objects::Line>(payload)) {
             line(id, ref.part);
-        } else if (std::holds_alternative<document::Surface>(payload)) {
+        } else if (std::holds_alternative<objects::Surface>(payload)) {
             surface(id);
-        } else if (std::holds_alternative<document::Alignment>(payload)) {
+        } else if (std::holds_alternative<objects::Alignment>(payload)) {
             alignment(id);
-        } else if (std::holds_alternative<document::Profile>(payload)) {
+        } else if (std::holds_alternative<objects::Profile>(payload)) {
             profile(id);
-        } else if (std::holds_alternative<document::Parcel>(payload)) {
+        } else if (std::holds_alternative<objects::Parcel>(payload)) {
             parcel(id);
-        } else if (std::holds_alternative<document::Label>(payload)) {
+        } else if (std::holds_alternative<objects::Label>(payload)) {
             label(id);
-        } else if (std::holds_alternative<document::Sheet>(payload)) {
+        } else if (std::holds_alternative<objects::Sheet>(payload)) {
             sheet(id);
-        } else if (std::holds_alternative<document::Group>(payload)) {
+        } else if (std::holds_alternative<objects::Group>(payload)) {
             group(id);
-        } else if (std::holds_alternative<document::Cloud>(payload)) {
+        } else if (std::holds_alternative<objects::Cloud>(payload)) {
             cloud(id);
-        } else if (std::holds_alternative<document::HeightRaster>(payload)) {
+        } else if (std::holds_alternative<objects::HeightRaster>(payload)) {
             raster(id);
-        } else if (std::holds_alternative<document::Backdrop>(payload)) {
+        } else if (std::holds_alternative<objects::Backdrop>(payload)) {
             backdrop(id);
         } else {
             heading(text(object->name));
@@ -228,15 +228,15 @@ void Facts::many() {
 
 void Facts::point(ObjectId set, std::size_t index) {
     const auto& display = session_.document().settings().display;
-    const document::PointRef ref{set, index};
-    const auto p = session_.document().get<document::Points>(set)->set[index];
+    const objects::PointRef ref{set, index};
+    const auto p = session_.document().get<objects::Points>(set)->set[index];
     heading(tr("Point %1").arg(text(p.number)));
     const auto change = [ref](const Document& d, const std::function<void(survey::SurveyPoint&)>& edit) {
-        const auto* points = d.get<document::Points>(ref.set);
+        const auto* points = d.get<objects::Points>(ref.set);
         if (points == nullptr || ref.index >= points->set.size()) return d;
         auto next = points->set[ref.index];
         edit(next);
-        return document::setPoint(d, ref, next);
+        return operations::setPoint(d, ref, next);
     };
     entry(tr("Number"), text(p.number), [change](const Document& d, const QString& t) -> Result<Document> {
         return change(d, [&](auto& q) { q.number = t.trimmed().toStdString(); });
@@ -260,23 +260,23 @@ void Facts::point(ObjectId set, std::size_t index) {
 }
 
 void Facts::points(ObjectId id) {
-    const auto& set = session_.document().get<document::Points>(id)->set;
+    const auto& set = session_.document().get<objects::Points>(id)->set;
     heading(text(session_.document().nameOf(id)));
     fact(tr("Points"), QString::number(set.size()));
     std::size_t without = 0;
     for (std::size_t i = 0; i < set.size(); ++i) without += set[i].height ? 0 : 1;
     fact(tr("Without height"), QString::number(without));
-    objectChoice<document::Group>(
+    objectChoice<objects::Group>(
         tr("Group"), session_.document().find(id)->group,
-        [id](const Document& d, ObjectId g) { return document::setGroup(d, id, g); }, tr("none"));
+        [id](const Document& d, ObjectId g) { return operations::setGroup(d, id, g); }, tr("none"));
 }
 
 void Facts::line(ObjectId id, std::optional<std::size_t> vertex) {
     const auto& document = session_.document();
     const auto& display = document.settings().display;
-    const auto* payload = document.get<document::Line>(id);
+    const auto* payload = document.get<objects::Line>(id);
     heading(text(document.nameOf(id)));
-    const auto* r = document::Derived::in(session_.derived().lines, id);
+    const auto* r = derive::Derived::in(session_.derived().lines, id);
     if (r != nullptr && vertex && *vertex < r->vertices.size() && *vertex < payload->line.vertices.size()) {
         const auto& v = r->vertices[*vertex];
         const std::size_t i = *vertex;
@@ -284,7 +284,8 @@ void Facts::line(ObjectId id, std::optional<std::size_t> vertex) {
         fact(tr("Place"), text(formatPosition(v.place.x, v.place.y, display)));
         fact(tr("Station"), text(formatStation(v.distance, display)));
         fact(tr("Height"), v.height ? text(formatHeight(v.height, display)) : text(v.problem));
-        typedEntry(tr("Rule"), ruleText(document, payload->line.vertices[i].rule),
+        typedEntry(tr("Rule"),
+                   QString::fromStdString(operations::ruleText(document, payload->line.vertices[i].rule)),
                    [id, i](std::string typed) { return operations::setTypedRule(id, i, std::move(typed)); });
         heading(tr("Line"));
     }
@@ -306,25 +307,25 @@ void Facts::line(ObjectId id, std::optional<std::size_t> vertex) {
          QString::number(payload->line.vertices.size() - cornersOf(payload->line).size()));
     choice(tr("Drawn as"), {tr("plain line"), tr("crest"), tr("toe")}, static_cast<int>(payload->style),
            [id](const Document& d, int i) {
-               return document::changed<document::Line>(
-                   d, id, [i](document::Line& l) { l.style = static_cast<document::LineStyle>(i); });
+               return document::changed<objects::Line>(
+                   d, id, [i](objects::Line& l) { l.style = static_cast<objects::LineStyle>(i); });
            });
-    objectChoice<document::Group>(
+    objectChoice<objects::Group>(
         tr("Group"), document.find(id)->group,
-        [id](const Document& d, ObjectId g) { return document::setGroup(d, id, g); }, tr("none"));
+        [id](const Document& d, ObjectId g) { return operations::setGroup(d, id, g); }, tr("none"));
 }
 
 void Facts::group(ObjectId id) {
-    const auto g = *session_.document().get<document::Group>(id);
+    const auto g = *session_.document().get<objects::Group>(id);
     heading(text(session_.document().nameOf(id)));
     check(tr("Shown"), g.visible, [id](const Document& d, bool on) {
-        return document::changed<document::Group>(d, id, [on](document::Group& x) { x.visible = on; });
+        return document::changed<objects::Group>(d, id, [on](objects::Group& x) { x.visible = on; });
     });
     entry(tr("Colour"), text(g.colour), [id](const Document& d, const QString& t) -> Result<Document> {
         if (!QColor::isValidColor(t.trimmed()))
             return badInput("'" + t.toStdString() + "' is not a colour; write it like #3F5C73");
-        return document::changed<document::Group>(
-            d, id, [&](document::Group& x) { x.colour = QColor(t.trimmed()).name().toStdString(); });
+        return document::changed<objects::Group>(
+            d, id, [&](objects::Group& x) { x.colour = QColor(t.trimmed()).name().toStdString(); });
     });
 }
 

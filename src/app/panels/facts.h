@@ -25,7 +25,7 @@ private:
     void thinning(ObjectId id);
     void fitCheck(ObjectId id);
     void sources(ObjectId id);
-    void sourceRow(ObjectId id, const document::Source& source);
+    void sourceRow(ObjectId id, const objects::Source& source);
     void addSourceRow(ObjectId id);
     void ownEdits(ObjectId id);
     void cloud(ObjectId id);

@@ -5,7 +5,7 @@
 #include <algorithm>
 
 #include "app/panels/facts.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 
 namespace erdwerk::app {
 
@@ -49,7 +49,7 @@ QString className(std::size_t c) {
 void Facts::cloud(ObjectId id) {
     const auto& document = session_.document();
     const auto& display = document.settings().display;
-    const auto cloud = *document.get<document::Cloud>(id);
+    const auto cloud = *document.get<objects::Cloud>(id);
     heading(text(document.nameOf(id)));
     fact(tr("File"), QFileInfo(text(cloud.file)).fileName());
     if (!cloud.problem.empty()) fact(tr("Problem"), text(cloud.problem));
@@ -59,20 +59,20 @@ void Facts::cloud(ObjectId id) {
     fact(tr("Heights"), text(formatHeight(c.min().z, display) + " to " + formatHeight(c.max().z, display)));
     fact(tr("Spacing"), text(formatFixed(c.spacing(), 3)) + tr(" on average"));
     fact(tr("In memory"), tr("%1 MB").arg(static_cast<double>(c.memory()) / 1e6, 0, 'f', 1));
-    const auto edit = [id](const Document& d, const std::function<void(document::Cloud&)>& change) {
-        return document::changed<document::Cloud>(d, id, change);
+    const auto edit = [id](const Document& d, const std::function<void(objects::Cloud&)>& change) {
+        return document::changed<objects::Cloud>(d, id, change);
     };
     choice(tr("Coloured by"), {tr("height"), tr("class"), tr("intensity"), tr("colour")},
            static_cast<int>(cloud.colouring), [edit](const Document& d, int i) {
-               return edit(
-                   d, [i](document::Cloud& x) { x.colouring = static_cast<document::CloudColouring>(i); });
+               return edit(d,
+                           [i](objects::Cloud& x) { x.colouring = static_cast<objects::CloudColouring>(i); });
            });
     number(tr("Show every"), cloud.spacing, 0, [edit](const Document& d, double v) {
-        return edit(d, [v](document::Cloud& x) { x.spacing = v; });
+        return edit(d, [v](objects::Cloud& x) { x.spacing = v; });
     });
     if (!cloud.filter.inside.empty())
         check(tr("Cropped by a line"), true, [edit](const Document& d, bool on) {
-            return edit(d, [on](document::Cloud& x) {
+            return edit(d, [on](objects::Cloud& x) {
                 if (!on) x.filter.inside.clear();
             });
         });
@@ -88,7 +88,7 @@ void Facts::cloud(ObjectId id) {
                             cloud.filter.classes.end();
         check(QStringLiteral("%1  %2   %3").arg(k).arg(className(k)).arg(counts[k]), on,
               [edit, k, there](const Document& d, bool state) {
-                  return edit(d, [&](document::Cloud& x) {
+                  return edit(d, [&](objects::Cloud& x) {
                       if (x.filter.classes.empty()) x.filter.classes = there;
                       std::erase(x.filter.classes, k);
                       if (state) x.filter.classes.push_back(k);
@@ -97,14 +97,14 @@ void Facts::cloud(ObjectId id) {
                   });
               });
     }
-    objectChoice<document::Group>(
+    objectChoice<objects::Group>(
         tr("Group"), document.find(id)->group,
-        [id](const Document& d, ObjectId g) { return document::setGroup(d, id, g); }, tr("none"));
+        [id](const Document& d, ObjectId g) { return operations::setGroup(d, id, g); }, tr("none"));
 }
 
 void Facts::raster(ObjectId id) {
     const auto& document = session_.document();
-    const auto& r = *document.get<document::HeightRaster>(id);
+    const auto& r = *document.get<objects::HeightRaster>(id);
     heading(text(document.nameOf(id)));
     fact(tr("File"), QFileInfo(text(r.file)).fileName());
     if (!r.problem.empty()) fact(tr("Problem"), text(r.problem));
@@ -117,13 +117,13 @@ void Facts::raster(ObjectId id) {
 
 void Facts::backdrop(ObjectId id) {
     const auto& document = session_.document();
-    const auto& b = *document.get<document::Backdrop>(id);
+    const auto& b = *document.get<objects::Backdrop>(id);
     heading(text(document.nameOf(id)));
     fact(tr("File"), QFileInfo(text(b.file)).fileName());
     if (!b.problem.empty()) fact(tr("Problem"), text(b.problem));
     if (b.picture) fact(tr("Shown with"), tr("%1 × %2 pixels").arg(b.picture->columns).arg(b.picture->rows));
     check(tr("Shown"), b.visible, [id](const Document& d, bool on) {
-        return document::changed<document::Backdrop>(d, id, [on](document::Backdrop& x) { x.visible = on; });
+        return document::changed<objects::Backdrop>(d, id, [on](objects::Backdrop& x) { x.visible = on; });
     });
 }
 

@@ -2,7 +2,7 @@
 
 #include "app/panels/facts.h"
 #include "core/base/notation.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 
 namespace erdwerk::app {
 
@@ -17,28 +17,27 @@ QString text(const std::string& s) {
 void Facts::alignment(ObjectId id) {
     const auto& document = session_.document();
     const auto& display = document.settings().display;
-    const auto* payload = document.get<document::Alignment>(id);
+    const auto* payload = document.get<objects::Alignment>(id);
     heading(text(document.nameOf(id)));
     entry(tr("Name"), text(document.nameOf(id)),
           [id](const Document& d, const QString& t) -> Result<Document> {
-              return document::rename(d, id, t.trimmed().toStdString());
+              return operations::rename(d, id, t.trimmed().toStdString());
           });
     entry(tr("Start station"), text(formatStation(payload->startStation, display)),
           [id](const Document& d, const QString& t) -> Result<Document> {
               const auto station = parseStation(t.toStdString(), d.settings().display);
               if (!station) return tl::unexpected(station.error());
-              return document::changed<document::Alignment>(
-                  d, id, [&](document::Alignment& a) { a.startStation = *station; });
+              return document::changed<objects::Alignment>(
+                  d, id, [&](objects::Alignment& a) { a.startStation = *station; });
           });
     number(tr("Tick interval"), payload->tickInterval, 0.01, [id](const Document& d, double v) {
-        return document::changed<document::Alignment>(d, id,
-                                                      [v](document::Alignment& a) { a.tickInterval = v; });
+        return document::changed<objects::Alignment>(d, id,
+                                                     [v](objects::Alignment& a) { a.tickInterval = v; });
     });
     check(tr("Against the line's direction"), payload->reversed, [id](const Document& d, bool on) {
-        return document::changed<document::Alignment>(d, id,
-                                                      [on](document::Alignment& a) { a.reversed = on; });
+        return document::changed<objects::Alignment>(d, id, [on](objects::Alignment& a) { a.reversed = on; });
     });
-    const auto* a = document::Derived::in(session_.derived().alignments, id);
+    const auto* a = derive::Derived::in(session_.derived().alignments, id);
     if (a == nullptr) return;
     fact(tr("Length"), text(formatLength(a->length, display)));
     fact(tr("End station"), text(formatStation(a->endStation(), display)));
@@ -50,18 +49,18 @@ void Facts::alignment(ObjectId id) {
 
 void Facts::profile(ObjectId id) {
     const auto& document = session_.document();
-    const auto* payload = document.get<document::Profile>(id);
+    const auto* payload = document.get<objects::Profile>(id);
     heading(text(document.nameOf(id)));
     entry(tr("Name"), text(document.nameOf(id)),
           [id](const Document& d, const QString& t) -> Result<Document> {
-              return document::rename(d, id, t.trimmed().toStdString());
+              return operations::rename(d, id, t.trimmed().toStdString());
           });
     fact(tr("Alignment"), text(document.nameOf(payload->alignment)));
     fact(tr("PVIs"), QString::number(payload->design.size()));
-    objectChoice<document::Surface>(
+    objectChoice<objects::Surface>(
         tr("Ground"), payload->ground,
         [id](const Document& d, ObjectId g) {
-            return document::changed<document::Profile>(d, id, [g](document::Profile& p) { p.ground = g; });
+            return document::changed<objects::Profile>(d, id, [g](objects::Profile& p) { p.ground = g; });
         },
         tr("none"));
 }
@@ -69,13 +68,13 @@ void Facts::profile(ObjectId id) {
 void Facts::parcel(ObjectId id) {
     const auto& document = session_.document();
     const auto& display = document.settings().display;
-    const auto* payload = document.get<document::Parcel>(id);
+    const auto* payload = document.get<objects::Parcel>(id);
     heading(text(document.nameOf(id)));
     entry(tr("Name"), text(document.nameOf(id)),
           [id](const Document& d, const QString& t) -> Result<Document> {
-              return document::rename(d, id, t.trimmed().toStdString());
+              return operations::rename(d, id, t.trimmed().toStdString());
           });
-    if (const auto* p = document::Derived::in(session_.derived().parcels, id)) {
+    if (const auto* p = derive::Derived::in(session_.derived().parcels, id)) {
         fact(tr("Area"), text(formatArea(p->geometry.area, display)));
         fact(tr("Perimeter"), text(formatLength(p->geometry.perimeter, display)));
         fact(tr("Closure"), p->geometry.closure.closes(display.unit)
@@ -85,47 +84,46 @@ void Facts::parcel(ObjectId id) {
     }
     entry(tr("Beginning"), text(payload->beginning),
           [id](const Document& d, const QString& t) -> Result<Document> {
-              return document::changed<document::Parcel>(
-                  d, id, [&](document::Parcel& p) { p.beginning = t.trimmed().toStdString(); });
+              return document::changed<objects::Parcel>(
+                  d, id, [&](objects::Parcel& p) { p.beginning = t.trimmed().toStdString(); });
           });
     number(tr("Begins at corner"), static_cast<double>(payload->begin + 1), 1,
            [id](const Document& d, double v) {
-               return document::changed<document::Parcel>(
-                   d, id, [v](document::Parcel& p) { p.begin = static_cast<std::size_t>(v) - 1; });
+               return document::changed<objects::Parcel>(
+                   d, id, [v](objects::Parcel& p) { p.begin = static_cast<std::size_t>(v) - 1; });
            });
     check(tr("Against the line's direction"), payload->reversed, [id](const Document& d, bool on) {
-        return document::changed<document::Parcel>(d, id, [on](document::Parcel& p) { p.reversed = on; });
+        return document::changed<objects::Parcel>(d, id, [on](objects::Parcel& p) { p.reversed = on; });
     });
 }
 
 void Facts::label(ObjectId id) {
     const auto& document = session_.document();
-    const auto* payload = document.get<document::Label>(id);
+    const auto* payload = document.get<objects::Label>(id);
     heading(text(document.nameOf(id)));
     fact(tr("Of"), text(document.nameOf(payload->target)));
-    if (const auto* l = document::Derived::in(session_.derived().labels, id)) {
+    if (const auto* l = derive::Derived::in(session_.derived().labels, id)) {
         fact(tr("Above"), text(l->above));
         fact(tr("Below"), text(l->below));
     }
-    objectChoice<document::LabelStyle>(
+    objectChoice<objects::LabelStyle>(
         tr("Style"), payload->style,
         [id](const Document& d, ObjectId s) {
-            return s ? document::changed<document::Label>(d, id, [s](document::Label& l) { l.style = s; })
-                     : d;
+            return s ? document::changed<objects::Label>(d, id, [s](objects::Label& l) { l.style = s; }) : d;
         },
         tr("–"));
 }
 
 void Facts::sheet(ObjectId id) {
     const auto& document = session_.document();
-    const auto s = *document.get<document::Sheet>(id);
+    const auto s = *document.get<objects::Sheet>(id);
     heading(text(document.nameOf(id)));
-    const auto edit = [id](const Document& d, const std::function<void(document::Sheet&)>& change) {
-        return document::changed<document::Sheet>(d, id, change);
+    const auto edit = [id](const Document& d, const std::function<void(objects::Sheet&)>& change) {
+        return document::changed<objects::Sheet>(d, id, change);
     };
     choice(tr("Paper"), {tr("A4"), tr("A3"), tr("A1")}, static_cast<int>(s.paper),
            [edit](const Document& d, int i) {
-               return edit(d, [i](auto& x) { x.paper = static_cast<document::Paper>(i); });
+               return edit(d, [i](auto& x) { x.paper = static_cast<objects::Paper>(i); });
            });
     number(tr("Scale 1 :"), s.scale, 1,
            [edit](const Document& d, double v) { return edit(d, [v](auto& x) { x.scale = v; }); });
@@ -133,7 +131,7 @@ void Facts::sheet(ObjectId id) {
            [edit](const Document& d, double v) { return edit(d, [v](auto& x) { x.centre.x = v; }); });
     number(tr("Centre N"), s.centre.y, -1e9,
            [edit](const Document& d, double v) { return edit(d, [v](auto& x) { x.centre.y = v; }); });
-    objectChoice<document::Parcel>(
+    objectChoice<objects::Parcel>(
         tr("Parcel"), s.parcel,
         [edit](const Document& d, ObjectId p) { return edit(d, [p](auto& x) { x.parcel = p; }); },
         tr("none"));

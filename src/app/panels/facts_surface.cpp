@@ -9,7 +9,7 @@
 #include <numbers>
 
 #include "app/panels/facts.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 
 namespace erdwerk::app {
 
@@ -23,29 +23,29 @@ QString text(const std::string& s) {
     return QString::fromStdString(s);
 }
 
-QString roleText(document::Role role) {
+QString roleText(objects::Role role) {
     switch (role) {
-        case document::Role::Points:
+        case objects::Role::Points:
             return QObject::tr("points");
-        case document::Role::Cloud:
+        case objects::Role::Cloud:
             return QObject::tr("cloud");
-        case document::Role::Raster:
+        case objects::Role::Raster:
             return QObject::tr("raster");
-        case document::Role::Breakline:
+        case objects::Role::Breakline:
             return QObject::tr("breakline");
-        case document::Role::Contour:
+        case objects::Role::Contour:
             return QObject::tr("contour");
-        case document::Role::Edge:
+        case objects::Role::Edge:
             return QObject::tr("edge");
-        case document::Role::Opening:
+        case objects::Role::Opening:
             return QObject::tr("opening");
-        case document::Role::Island:
+        case objects::Role::Island:
             return QObject::tr("island");
     }
     return {};
 }
 
-QString editText(const document::SurfaceEdit& e, const Document& document) {
+QString editText(const objects::SurfaceEdit& e, const Document& document) {
     const auto& display = document.settings().display;
     const auto at = [&](geometry::Vec2 p) { return text(formatPosition(p.x, p.y, display)); };
     switch (e.edit.kind) {
@@ -83,10 +83,10 @@ void Facts::surface(ObjectId id) {
     const auto& document = session_.document();
     const auto& display = document.settings().display;
     heading(text(document.nameOf(id)));
-    const auto* result = document::Derived::in(session_.derived().surfaces, id);
+    const auto* result = derive::Derived::in(session_.derived().surfaces, id);
     if (result != nullptr && result->locator) {
         const auto& f = result->figures;
-        fact(tr("Points"), QString::number(f.points));
+        fact(tr("Points"), QString::number(result->points));
         fact(tr("Triangles"), QString::number(f.triangles));
         fact(tr("Heights"), text(formatHeight(f.min.z, display) + " to " + formatHeight(f.max.z, display)));
         fact(tr("Plan area"), text(formatArea(f.planArea, display)));
@@ -104,21 +104,21 @@ void Facts::surface(ObjectId id) {
 
 void Facts::thinning(ObjectId id) {
     const auto& document = session_.document();
-    const auto& definition = *document.get<document::Surface>(id)->definition;
+    const auto& definition = *document.get<objects::Surface>(id)->definition;
     const bool dense = std::any_of(definition.sources.begin(), definition.sources.end(), [&](const auto& s) {
-        return document.template get<document::Points>(s.object) == nullptr &&
-               document.template get<document::Line>(s.object) == nullptr;
+        return document.template get<objects::Points>(s.object) == nullptr &&
+               document.template get<objects::Line>(s.object) == nullptr;
     });
     if (!dense && definition.tolerance <= 0) return;
     heading(tr("Thinned to"));
     number(tr("Tolerance"), definition.tolerance, 0, [id](const Document& d, double v) {
-        return document::changeDefinition(d, id, [v](auto& x) { x.tolerance = v; });
+        return operations::changeDefinition(d, id, [v](auto& x) { x.tolerance = v; });
     });
     number(tr("Slope change °"), std::round(definition.slopeChange / degree * 1000) / 1000, 0,
            [id](const Document& d, double v) {
-               return document::changeDefinition(d, id, [v](auto& x) { x.slopeChange = v * degree; });
+               return operations::changeDefinition(d, id, [v](auto& x) { x.slopeChange = v * degree; });
            });
-    const auto* result = document::Derived::in(session_.derived().surfaces, id);
+    const auto* result = derive::Derived::in(session_.derived().surfaces, id);
     if (result == nullptr || !result->thinned) {
         if (definition.tolerance <= 0)
             fact(tr("Now"), tr("all points of the source; a tolerance thins them"));
@@ -132,16 +132,20 @@ void Facts::thinning(ObjectId id) {
              .arg(t.kept)
              .arg(100.0 * static_cast<double>(t.kept) / std::max<double>(1, static_cast<double>(t.pointsIn)),
                   0, 'f', 1));
-    fact(tr("Largest off"), text(formatFixed(t.largestDeviation, 4)) + QStringLiteral(" ") +
-                                QString::fromUtf8(unitSymbol(display.unit).data()));
-    fact(tr("Proof"), t.beyond == 0 ? tr("all points checked, none beyond")
-                                    : tr("%1 points are beyond the tolerance").arg(t.beyond));
-    if (t.excused > 0) fact(tr("Beside lines"), tr("%1 points, where the line holds").arg(t.excused));
+    const QString unit = QStringLiteral(" ") + QString::fromUtf8(unitSymbol(display.unit).data());
+    const QString proved = text(formatFixed(t.largestProved, 4)) + unit;
+    fact(tr("Proof"), t.beyond == 0
+                          ? tr("all checked, none more than %1 off").arg(proved)
+                          : tr("%1 points are beyond the tolerance, by up to %2").arg(t.beyond).arg(proved));
+    if (t.excused > 0)
+        fact(tr("Beside lines"), tr("%1 points, where the line holds, up to %2 off")
+                                     .arg(t.excused)
+                                     .arg(text(formatFixed(t.largestDeviation, 4)) + unit));
 }
 
 void Facts::fitCheck(ObjectId id) {
     const auto& document = session_.document();
-    const auto fit = document.get<document::Surface>(id)->fit;
+    const auto fit = document.get<objects::Surface>(id)->fit;
     std::vector<ObjectId> ids{ObjectId{}};
     QStringList names{tr("its own sources")};
     int at = 0;
@@ -152,19 +156,19 @@ void Facts::fitCheck(ObjectId id) {
             names << text(document.nameOf(other));
         }
     };
-    offer(document.all<document::Cloud>());
-    offer(document.all<document::HeightRaster>());
+    offer(document.all<objects::Cloud>());
+    offer(document.all<objects::HeightRaster>());
     if (ids.size() == 1) return;
     heading(tr("Fit check"));
-    const auto change = [id](const Document& d, const std::function<void(document::FitCheck&)>& edit) {
-        return document::changed<document::Surface>(d, id, [&](document::Surface& s) { edit(s.fit); });
+    const auto change = [id](const Document& d, const std::function<void(objects::FitCheck&)>& edit) {
+        return document::changed<objects::Surface>(d, id, [&](objects::Surface& s) { edit(s.fit); });
     };
     choice(tr("Against"), names, at, [change, ids](const Document& d, int i) {
         return change(d, [&](auto& f) { f.source = ids[static_cast<std::size_t>(i)]; });
     });
     number(tr("Within"), fit.tolerance, 0.0001,
            [change](const Document& d, double v) { return change(d, [v](auto& f) { f.tolerance = v; }); });
-    if (const auto* result = document::Derived::in(session_.derived().fits, id)) {
+    if (const auto* result = derive::Derived::in(session_.derived().fits, id)) {
         fact(tr("Inside it"),
              tr("%1 %").arg(std::floor(result->figures.withinShare() * 10000) / 100, 0, 'f', 2));
         fact(tr("RMS"), text(formatFixed(result->figures.rms, 4)));
@@ -172,9 +176,9 @@ void Facts::fitCheck(ObjectId id) {
 }
 
 void Facts::surfaceStyle(ObjectId id) {
-    const auto style = session_.document().get<document::Surface>(id)->style;
-    const auto restyle = [id](const Document& d, const std::function<void(document::SurfaceStyle&)>& change) {
-        return document::changed<document::Surface>(d, id, [&](document::Surface& s) { change(s.style); });
+    const auto style = session_.document().get<objects::Surface>(id)->style;
+    const auto restyle = [id](const Document& d, const std::function<void(objects::SurfaceStyle&)>& change) {
+        return document::changed<objects::Surface>(d, id, [&](objects::Surface& s) { change(s.style); });
     };
     heading(tr("Shown as"));
     check(tr("Contours"), style.contours,
@@ -195,13 +199,13 @@ void Facts::surfaceStyle(ObjectId id) {
           [restyle](const Document& d, bool on) { return restyle(d, [on](auto& s) { s.triangles = on; }); });
     choice(tr("Bands of"), {tr("nothing"), tr("height"), tr("slope"), tr("direction")},
            static_cast<int>(style.bands), [restyle](const Document& d, int i) {
-               return restyle(d, [i](auto& s) { s.bands = static_cast<document::Bands>(i); });
+               return restyle(d, [i](auto& s) { s.bands = static_cast<objects::Bands>(i); });
            });
     check(tr("Map of the fit check"), style.deviation,
           [restyle](const Document& d, bool on) { return restyle(d, [on](auto& s) { s.deviation = on; }); });
 }
 
-void Facts::sourceRow(ObjectId id, const document::Source& source) {
+void Facts::sourceRow(ObjectId id, const objects::Source& source) {
     const auto& document = session_.document();
     auto* on = new QCheckBox(text(document.nameOf(source.object)));
     on->setChecked(source.on);
@@ -212,7 +216,7 @@ void Facts::sourceRow(ObjectId id, const document::Source& source) {
         next.on = state;
         later(state ? tr("Switch a source on") : tr("Switch a source off"),
               [id, next](const Document& d) -> Result<document::Edited> {
-                  return document::setSource(d, id, next);
+                  return operations::setSource(d, id, next);
               });
     });
     form_->addRow(on);
@@ -220,22 +224,22 @@ void Facts::sourceRow(ObjectId id, const document::Source& source) {
     auto* layout = new QHBoxLayout(row);
     layout->setContentsMargins(18, 0, 0, 4);
     layout->setSpacing(4);
-    const bool isLine = document.get<document::Line>(source.object) != nullptr ||
-                        document.get<document::Group>(source.object) != nullptr;
+    const bool isLine = document.get<objects::Line>(source.object) != nullptr ||
+                        document.get<objects::Group>(source.object) != nullptr;
     if (isLine) {
         auto* role = new QComboBox;
         role->setAccessibleName(tr("Role of %1").arg(text(document.nameOf(source.object))));
         role->setMinimumContentsLength(5);
         role->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-        for (const auto r : document::lineRoles) {
+        for (const auto r : objects::lineRoles) {
             role->addItem(roleText(r));
             if (r == source.role) role->setCurrentIndex(role->count() - 1);
         }
         connect(role, &QComboBox::activated, this, [this, id, source](int i) {
             auto next = source;
-            next.role = document::lineRoles[static_cast<std::size_t>(i)];
+            next.role = objects::lineRoles[static_cast<std::size_t>(i)];
             later(tr("Set a source's role"), [id, next](const Document& d) -> Result<document::Edited> {
-                return document::setSource(d, id, next);
+                return operations::setSource(d, id, next);
             });
         });
         layout->addWidget(role, 1);
@@ -245,20 +249,20 @@ void Facts::sourceRow(ObjectId id, const document::Source& source) {
     auto* up = smallButton(QStringLiteral("↑"), tr("Earlier in the order"));
     connect(up, &QPushButton::clicked, this, [this, id, source] {
         later(tr("Move a source up"), [id, source](const Document& d) -> Result<document::Edited> {
-            return document::moveSource(d, id, source.object, -1);
+            return operations::moveSource(d, id, source.object, -1);
         });
     });
     auto* remove =
         smallButton(tr("remove"), tr("Remove %1 from the surface").arg(text(document.nameOf(source.object))));
     connect(remove, &QPushButton::clicked, this, [this, id, source] {
         later(tr("Remove a source"), [id, source](const Document& d) -> Result<document::Edited> {
-            return document::removeSource(d, id, source.object);
+            return operations::removeSource(d, id, source.object);
         });
     });
     layout->addWidget(up);
     layout->addWidget(remove);
     form_->addRow(row);
-    const bool ring = document::isRing(source.role);
+    const bool ring = objects::isRing(source.role);
     if (!ring) return;
     auto* own = new QCheckBox(tr("keeps its own heights"));
     own->setChecked(source.ownHeights);
@@ -267,7 +271,7 @@ void Facts::sourceRow(ObjectId id, const document::Source& source) {
         auto next = source;
         next.ownHeights = state;
         later(tr("Set whose heights a ring has"), [id, next](const Document& d) -> Result<document::Edited> {
-            return document::setSource(d, id, next);
+            return operations::setSource(d, id, next);
         });
     });
     form_->addRow(own);
@@ -281,20 +285,20 @@ void Facts::addSourceRow(ObjectId id) {
     add->setMinimumContentsLength(8);
     add->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     add->addItem(tr("Add a source…"));
-    std::vector<document::Source> offered{{}};
+    std::vector<objects::Source> offered{{}};
     for (const auto& [other, object] : document.objects()) {
-        if (document::hasSource(document, id, other)) continue;
-        document::Source source{other, document::Role::Breakline};
-        if (std::holds_alternative<document::Points>(object->payload))
-            source.role = document::Role::Points;
-        else if (std::holds_alternative<document::Cloud>(object->payload))
-            source.role = document::Role::Cloud;
-        else if (std::holds_alternative<document::HeightRaster>(object->payload))
-            source.role = document::Role::Raster;
-        else if (!std::holds_alternative<document::Line>(object->payload) &&
-                 !std::holds_alternative<document::Group>(object->payload))
+        if (operations::hasSource(document, id, other)) continue;
+        objects::Source source{other, objects::Role::Breakline};
+        if (std::holds_alternative<objects::Points>(object->payload))
+            source.role = objects::Role::Points;
+        else if (std::holds_alternative<objects::Cloud>(object->payload))
+            source.role = objects::Role::Cloud;
+        else if (std::holds_alternative<objects::HeightRaster>(object->payload))
+            source.role = objects::Role::Raster;
+        else if (!std::holds_alternative<objects::Line>(object->payload) &&
+                 !std::holds_alternative<objects::Group>(object->payload))
             continue;
-        const bool group = std::holds_alternative<document::Group>(object->payload);
+        const bool group = std::holds_alternative<objects::Group>(object->payload);
         add->addItem((group ? tr("group %1") : QStringLiteral("%1")).arg(text(object->name)));
         offered.push_back(source);
     }
@@ -302,43 +306,43 @@ void Facts::addSourceRow(ObjectId id) {
         if (i > 0)
             later(tr("Add a source"),
                   [id, source = offered[static_cast<std::size_t>(i)]](const Document& d)
-                      -> Result<document::Edited> { return document::addSource(d, id, source); });
+                      -> Result<document::Edited> { return operations::addSource(d, id, source); });
     });
     form_->addRow(add);
 }
 
 void Facts::sources(ObjectId id) {
     const auto& document = session_.document();
-    const auto& definition = *document.get<document::Surface>(id)->definition;
+    const auto& definition = *document.get<objects::Surface>(id)->definition;
     heading(tr("Sources, in order"));
     if (definition.imported) fact(tr("Taken over"), tr("triangles from a file"));
     for (const auto& s : definition.sources) sourceRow(id, s);
     if (!definition.imported) addSourceRow(id);
     number(tr("Longest edge"), definition.maxEdge, 0,
-           [id](const Document& d, double v) { return document::setMaxEdge(d, id, v); });
+           [id](const Document& d, double v) { return operations::setMaxEdge(d, id, v); });
     number(tr("Narrowest"), definition.narrowest, 0, [id](const Document& d, double v) {
-        return document::changeDefinition(d, id, [v](auto& x) { x.narrowest = v; });
+        return operations::changeDefinition(d, id, [v](auto& x) { x.narrowest = v; });
     });
     choice(tr("At crossings"), {tr("the first's height"), tr("the higher"), tr("the lower"), tr("the mean")},
            static_cast<int>(definition.onCrossing), [id](const Document& d, int i) {
-               return document::changeDefinition(
+               return operations::changeDefinition(
                    d, id, [i](auto& x) { x.onCrossing = static_cast<terrain::CrossingRule>(i); });
            });
 }
 
 void Facts::ownEdits(ObjectId id) {
     const auto& document = session_.document();
-    const auto& edits = document.get<document::Surface>(id)->definition->edits;
+    const auto& edits = document.get<objects::Surface>(id)->definition->edits;
     if (edits.empty()) return;
     heading(tr("Own edits, in order"));
-    const auto* result = document::Derived::in(session_.derived().surfaces, id);
+    const auto* result = derive::Derived::in(session_.derived().surfaces, id);
     for (std::size_t k = 0; k < edits.size(); ++k) {
         auto* on = new QCheckBox(editText(edits[k], document));
         on->setChecked(edits[k].on);
         // The edit itself, wherever it stands in the list by then.
         const auto change = [this, id, edit = edits[k]](const QString& what, std::optional<bool> state) {
             later(what, [id, edit, state](const Document& d) -> Result<document::Edited> {
-                return document::changeDefinition(d, id, [&](auto& definition) {
+                return operations::changeDefinition(d, id, [&](auto& definition) {
                     const auto it = std::find(definition.edits.begin(), definition.edits.end(), edit);
                     if (it == definition.edits.end()) return;
                     if (state)

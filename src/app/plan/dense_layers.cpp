@@ -114,22 +114,22 @@ void paintLegends(const LayerCanvas& canvas, const std::vector<Legend>& legends)
     }
 }
 
-QRgb cloudColour(const document::Cloud& cloud, std::size_t i) {
+QRgb cloudColour(const objects::Cloud& cloud, std::size_t i) {
     const survey::PointCloud& c = *cloud.cloud;
     switch (cloud.colouring) {
-        case document::CloudColouring::Class:
+        case objects::CloudColouring::Class:
             return classColour(c.classOf(i)).rgb();
-        case document::CloudColouring::Intensity: {
+        case objects::CloudColouring::Intensity: {
             const int grey = 40 + c.intensity(i) * 190 / 65535;
             return qRgb(grey, grey, grey);
         }
-        case document::CloudColouring::Colour:
+        case objects::CloudColouring::Colour:
             if (c.coloured()) {
                 const auto rgb = c.colour(i);
                 return qRgb(rgb[0], rgb[1], rgb[2]);
             }
             break;
-        case document::CloudColouring::Height:
+        case objects::CloudColouring::Height:
             break;
     }
     const double range = std::max(1e-9, c.max().z - c.min().z);
@@ -139,13 +139,13 @@ QRgb cloudColour(const document::Cloud& cloud, std::size_t i) {
 bool paintBackdrops(const LayerCanvas& canvas) {
     const auto& document = canvas.snapshot.derived.document;
     bool any = false;
-    for (const ObjectId id : document.all<document::Backdrop>()) {
-        const auto* backdrop = document.get<document::Backdrop>(id);
+    for (const ObjectId id : document.all<objects::Backdrop>()) {
+        const auto* backdrop = document.get<objects::Backdrop>(id);
         if (!backdrop->picture || !backdrop->visible || document.hidden(*document.find(id)) ||
             canvas.stopped())
             continue;
         any = true;
-        const document::Picture& p = *backdrop->picture;
+        const objects::Picture& p = *backdrop->picture;
         const QImage image(p.rgb.data(), static_cast<int>(p.columns), static_cast<int>(p.rows),
                            static_cast<qsizetype>(3 * p.columns), QImage::Format_RGB888);
         const auto& t = p.transform;
@@ -165,7 +165,7 @@ bool paintBackdrops(const LayerCanvas& canvas) {
 void paintClouds(const LayerCanvas& canvas) {
     const auto& derived = canvas.snapshot.derived;
     for (const auto& [id, tiles] : derived.clouds) {
-        const auto* cloud = derived.document.get<document::Cloud>(id);
+        const auto* cloud = derived.document.get<objects::Cloud>(id);
         if (cloud == nullptr || !cloud->cloud || derived.document.hidden(*derived.document.find(id)) ||
             canvas.stopped())
             continue;
@@ -222,7 +222,7 @@ QColor bandColour(terrain::BandKind kind, std::size_t band, std::size_t count) {
     return {mix(0xEE, 0x8C), mix(0xE8, 0x2F), mix(0xCE, 0x3A)};
 }
 
-QString bandText(const document::BandTable& table, std::size_t band, const DisplaySettings& display) {
+QString bandText(const derive::BandTable& table, std::size_t band, const DisplaySettings& display) {
     const auto& b = table.bands[band];
     if (table.kind == terrain::BandKind::Direction) {
         static const QStringList names{QObject::tr("N"),  QObject::tr("NE"), QObject::tr("E"),
@@ -242,7 +242,7 @@ QString bandText(const document::BandTable& table, std::size_t band, const Displ
 
 void paintBands(const LayerCanvas& canvas, ObjectId surface) {
     const auto& derived = canvas.snapshot.derived;
-    const auto* table = document::Derived::in(derived.bands, surface);
+    const auto* table = derive::Derived::in(derived.bands, surface);
     const auto* locator = derived.surface(surface);
     if (table == nullptr || locator == nullptr) return;
     const std::size_t count = table->bands.size();
@@ -296,7 +296,7 @@ QColor deviationColour(double d, double tolerance) {
 }
 
 void paintDeviation(const LayerCanvas& canvas, ObjectId surface) {
-    const auto* fit = document::Derived::in(canvas.snapshot.derived.fits, surface);
+    const auto* fit = derive::Derived::in(canvas.snapshot.derived.fits, surface);
     if (fit == nullptr || fit->map.columns == 0) return;
     const auto& map = fit->map;
     paintCells(canvas, {map.origin, map.cell, map.columns, map.rows}, map.worst,

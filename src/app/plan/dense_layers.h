@@ -49,10 +49,10 @@ void paintCutFill(const LayerCanvas& canvas, const CutFillLayer& layer);
 QColor cutFillColour(double share);
 
 /// Colour of a cloud's point.
-QRgb cloudColour(const document::Cloud& cloud, std::size_t point);
+QRgb cloudColour(const objects::Cloud& cloud, std::size_t point);
 QColor bandColour(terrain::BandKind kind, std::size_t band, std::size_t count);
 QColor deviationColour(double deviation, double tolerance);
 /// "2 to 5 %", "N", "320 to 325".
-QString bandText(const document::BandTable& table, std::size_t band, const DisplaySettings& display);
+QString bandText(const derive::BandTable& table, std::size_t band, const DisplaySettings& display);
 
 }  // namespace erdwerk::app

@@ -74,7 +74,7 @@ void PlanView::paintSelection(QPainter& painter) {
     };
     painter.setBrush(Qt::NoBrush);
     for (const Ref& ref : session_.selection()) {
-        if (const auto* points = document.get<document::Points>(ref.object)) {
+        if (const auto* points = document.get<objects::Points>(ref.object)) {
             if (!ref.part || *ref.part >= points->set.size()) continue;
             const QPointF p = view_.toPicture(points->set[*ref.part].plan);
             painter.setPen(QPen(theme::clay, 2));
@@ -83,7 +83,7 @@ void PlanView::paintSelection(QPainter& painter) {
         }
         if (const auto alignment = derived.alignments.find(ref.object); alignment != derived.alignments.end())
             drawPath(alignment->second->path);
-        if (const auto* parcel = document.get<document::Parcel>(ref.object))
+        if (const auto* parcel = document.get<objects::Parcel>(ref.object))
             if (const auto on = derived.lines.find(parcel->line); on != derived.lines.end())
                 drawPath(on->second->path);
         if (const auto label = derived.labels.find(ref.object); label != derived.labels.end()) {
@@ -91,7 +91,7 @@ void PlanView::paintSelection(QPainter& painter) {
             painter.drawEllipse(view_.toPicture(label->second->place), 16, 16);
         }
         const auto line = derived.lines.find(ref.object);
-        const auto* payload = document.get<document::Line>(ref.object);
+        const auto* payload = document.get<objects::Line>(ref.object);
         if (line == derived.lines.end() || payload == nullptr) continue;
         drawPath(line->second->path);
         for (std::size_t i = 0; i < line->second->vertices.size() && i < payload->line.vertices.size(); ++i) {

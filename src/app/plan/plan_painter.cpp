@@ -79,11 +79,11 @@ void PlanPainter::surfaces() {
     const LayerCanvas canvas{painter_, snapshot_, view_, options_.unit, options_.cancel, &legends_};
     overBackdrop_ = options_.shading && options_.source && paintBackdrops(canvas);
     for (const auto& [id, result] : derived_.surfaces) {
-        const auto* surface = document_.get<document::Surface>(id);
+        const auto* surface = document_.get<objects::Surface>(id);
         if (surface == nullptr || !result->locator || !visible(id) || stopped() || !options_.shading ||
             !options_.ground)
             continue;
-        if (surface->style.bands != document::Bands::None)
+        if (surface->style.bands != objects::Bands::None)
             paintBands(canvas, id);
         else if (surface->style.hillshade || surface->style.heightColours)
             shading(id, surface->style);
@@ -93,7 +93,7 @@ void PlanPainter::surfaces() {
     if (!options_.ground) return;
     if (options_.cutFill && !stopped()) paintCutFill(canvas, *options_.cutFill);
     for (const auto& [id, result] : derived_.surfaces) {
-        const auto* surface = document_.get<document::Surface>(id);
+        const auto* surface = document_.get<objects::Surface>(id);
         if (surface == nullptr || !result->locator || !visible(id) || stopped()) continue;
         if (options_.shading && surface->style.deviation) paintDeviation(canvas, id);
         if (surface->style.triangles) triangles(*result->locator);
@@ -101,7 +101,7 @@ void PlanPainter::surfaces() {
     }
 }
 
-void PlanPainter::shading(ObjectId id, const document::SurfaceStyle& style) {
+void PlanPainter::shading(ObjectId id, const objects::SurfaceStyle& style) {
     const auto it = snapshot_.shadings.find(id);
     if (it == snapshot_.shadings.end()) return;
     const int columns = std::max(1, static_cast<int>(view_.size.width() / options_.unit / 2));
@@ -157,7 +157,7 @@ void PlanPainter::triangles(const terrain::TinLocator& surface) {
     }
 }
 
-void PlanPainter::contours(ObjectId id, const document::SurfaceStyle& style) {
+void PlanPainter::contours(ObjectId id, const objects::SurfaceStyle& style) {
     const auto it = derived_.contours.find(id);
     if (it == derived_.contours.end()) return;
     std::vector<const terrain::Contour*> labelled;
@@ -267,15 +267,15 @@ void PlanPainter::lines() {
     }
 }
 
-void PlanPainter::line(ObjectId, const document::Object& object, const linework::ResolvedLine& resolved) {
-    const auto style = std::get<document::Line>(object.payload).style;
-    const auto* group = document_.get<document::Group>(object.group);
+void PlanPainter::line(ObjectId, const objects::Object& object, const linework::ResolvedLine& resolved) {
+    const auto style = std::get<objects::Line>(object.payload).style;
+    const auto* group = document_.get<objects::Group>(object.group);
     const QColor colour = group != nullptr ? QColor(QString::fromStdString(group->colour)) : theme::breakline;
     painter_.setBrush(Qt::NoBrush);
-    painter_.setPen(pen(colour, style == document::LineStyle::Crest ? 1.7 : 1.4,
-                        style == document::LineStyle::Toe ? Qt::DashLine : Qt::SolidLine));
+    painter_.setPen(pen(colour, style == objects::LineStyle::Crest ? 1.7 : 1.4,
+                        style == objects::LineStyle::Toe ? Qt::DashLine : Qt::SolidLine));
     painter_.drawPolyline(polyline(resolved.path, view_));
-    if (style == document::LineStyle::Crest) hachures(resolved);
+    if (style == objects::LineStyle::Crest) hachures(resolved);
 }
 
 /// Short strokes on the downhill side of a crest, long and short in turn.

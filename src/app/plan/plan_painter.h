@@ -33,14 +33,14 @@ public:
 
 private:
     void surfaces();
-    void shading(ObjectId id, const document::SurfaceStyle& style);
+    void shading(ObjectId id, const objects::SurfaceStyle& style);
     void triangles(const terrain::TinLocator& surface);
-    void contours(ObjectId id, const document::SurfaceStyle& style);
+    void contours(ObjectId id, const objects::SurfaceStyle& style);
     void contourHeight(const terrain::Contour& line);
     void grid();
     void rimTexts();
     void lines();
-    void line(ObjectId id, const document::Object& object, const linework::ResolvedLine& resolved);
+    void line(ObjectId id, const objects::Object& object, const linework::ResolvedLine& resolved);
     void hachures(const linework::ResolvedLine& resolved);
     void alignments();
     void parcels();
@@ -58,7 +58,7 @@ private:
 
     QPainter& painter_;
     const Snapshot& snapshot_;
-    const document::Derived& derived_;
+    const derive::Derived& derived_;
     const document::Document& document_;
     ViewTransform view_;
     PlanOptions options_;

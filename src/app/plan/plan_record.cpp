@@ -54,7 +54,7 @@ void PlanPainter::alignments() {
         if (!visible(id) || alignment->path.empty()) continue;
         painter_.setPen(pen(theme::alignment, 1.8));
         painter_.drawPolyline(polyline(alignment->path, view_));
-        const auto* payload = document_.get<document::Alignment>(id);
+        const auto* payload = document_.get<objects::Alignment>(id);
         const double u = options_.unit;
         const double interval = std::max(payload->tickInterval, roundStep(14 * u / view_.scale));
         for (const auto& tick : route::ticks(*alignment, interval)) {
@@ -99,7 +99,7 @@ void PlanPainter::alignments() {
 void PlanPainter::parcels() {
     for (const auto& [id, parcel] : derived_.parcels) {
         if (!visible(id)) continue;
-        const auto* payload = document_.get<document::Parcel>(id);
+        const auto* payload = document_.get<objects::Parcel>(id);
         const auto line = derived_.lines.find(payload->line);
         if (line == derived_.lines.end()) continue;
         QPen p = pen(theme::parcel, 2);
@@ -134,10 +134,10 @@ void PlanPainter::parcels() {
 void PlanPainter::labels() {
     for (const auto& [id, label] : derived_.labels) {
         if (!visible(id) || !window_.contains(label->place) || view_.scale < 2 * options_.unit) continue;
-        const auto* payload = document_.get<document::Label>(id);
+        const auto* payload = document_.get<objects::Label>(id);
         const auto above = QString::fromStdString(label->above);
         const auto below = QString::fromStdString(label->below);
-        const bool point = document_.get<document::Points>(payload->target) != nullptr;
+        const bool point = document_.get<objects::Points>(payload->target) != nullptr;
         const QPointF at = view_.toPicture(label->place);
         if (!point) {
             textAlong(at, label->direction.degrees() - 90, above, below, theme::ink, 11);
@@ -161,9 +161,9 @@ void PlanPainter::points() {
     const DisplaySettings& display = document_.settings().display;
     const double u = options_.unit;
     const double arm = std::clamp(view_.scale, 1.6 * u, 3 * u);
-    for (const ObjectId id : document_.all<document::Points>()) {
+    for (const ObjectId id : document_.all<objects::Points>()) {
         if (!visible(id)) continue;
-        const auto& set = document_.get<document::Points>(id)->set;
+        const auto& set = document_.get<objects::Points>(id)->set;
         // Of points that lie closer than the eye can part only one is drawn; zooming in brings them all.
         const double cell = (set.size() > 5000 ? 12 : 5) * u;
         const int columns = static_cast<int>(view_.size.width() / cell) + 2;

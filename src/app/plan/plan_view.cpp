@@ -8,7 +8,7 @@
 #include <cmath>
 
 #include "app/base/theme.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 #include "core/operations/lines.h"
 
 namespace erdwerk::app {
@@ -119,8 +119,8 @@ void PlanView::fitTo(const geometry::Box& box) {
 void PlanView::fit() {
     geometry::Box box;
     const auto& d = session_.document();
-    for (const ObjectId id : d.all<document::Points>())
-        for (const auto& block : d.get<document::Points>(id)->set.blocks())
+    for (const ObjectId id : d.all<objects::Points>())
+        for (const auto& block : d.get<objects::Points>(id)->set.blocks())
             for (const auto& p : *block) box.add(p.plan);
     for (const auto& [id, line] : session_.derived().lines)
         for (const auto& s : line->path) box.add(boundsOf(s));
@@ -128,8 +128,8 @@ void PlanView::fit() {
         if (surface->locator) box.add(surface->locator->tin().bounds());
     for (const auto& [id, tiles] : session_.derived().clouds)
         if (!tiles->cloud().empty()) box.add(tiles->cloud().bounds());
-    for (const ObjectId id : d.all<document::HeightRaster>())
-        if (const auto& raster = d.get<document::HeightRaster>(id)->raster) box.add(raster->bounds());
+    for (const ObjectId id : d.all<objects::HeightRaster>())
+        if (const auto& raster = d.get<objects::HeightRaster>(id)->raster) box.add(raster->bounds());
     fitTo(box);
 }
 
@@ -254,9 +254,9 @@ void PlanView::startDrag(const Snap& snap) {
 document::Edit PlanView::dragged(Vec2 place) const {
     const Ref& ref = dragging_->ref;
     if (dragging_->kind != SnapKind::Point) return operations::moveVertex(ref.object, *ref.part, place);
-    return [point = document::PointRef{ref.object, *ref.part},
+    return [point = objects::PointRef{ref.object, *ref.part},
             place](const document::Document& d) -> Result<document::Edited> {
-        return document::movePoint(d, point, place);
+        return operations::movePoint(d, point, place);
     };
 }
 
@@ -294,7 +294,7 @@ void PlanView::mouseDoubleClickEvent(QMouseEvent* event) {
 
 void PlanView::pick(const Snap& snap, Qt::KeyboardModifiers modifiers) {
     Ref ref = snap.ref;
-    if (session_.document().get<document::Line>(ref.object) != nullptr && snap.kind == SnapKind::Line)
+    if (session_.document().get<objects::Line>(ref.object) != nullptr && snap.kind == SnapKind::Line)
         ref.part.reset();
     if ((modifiers & Qt::ShiftModifier) == 0) return session_.select({ref});
     auto refs = session_.selection();

@@ -9,7 +9,7 @@
 #include "app/plan/dense_layers.h"
 #include "app/plan/plan_painter.h"
 #include "app/plan/snap.h"
-#include "app/tools/tool.h"
+#include "app/plan/tool.h"
 
 namespace erdwerk::app {
 

@@ -72,9 +72,9 @@ private:
     }
 
     void points() {
-        for (const ObjectId id : document_.all<document::Points>()) {
+        for (const ObjectId id : document_.all<objects::Points>()) {
             if (!shown(id)) continue;
-            const auto& set = document_.get<document::Points>(id)->set;
+            const auto& set = document_.get<objects::Points>(id)->set;
             for (std::size_t i = 0; i < set.size(); ++i)
                 if (window_.contains(set[i].plan))
                     add(SnapKind::Point, set[i].plan, set[i].height, {id, i},
@@ -86,7 +86,7 @@ private:
         geometry::Box box;
         for (const auto& s : line.path) box.add(boundsOf(s));
         if (!box.meets(window_)) return;
-        const auto& vertices = document_.get<document::Line>(id)->line.vertices;
+        const auto& vertices = document_.get<objects::Line>(id)->line.vertices;
         for (std::size_t i = 0; i < line.vertices.size() && i < vertices.size(); ++i) {
             const auto& v = line.vertices[i];
             const bool end = !line.closed && (i == 0 || i + 1 == line.vertices.size());
@@ -149,7 +149,7 @@ private:
                     QObject::tr("alignment %1").arg(nameOf(id)), near->segment, near->fraction);
         }
         for (const auto& [id, parcel] : derived_.parcels) {
-            const auto line = derived_.lines.find(document_.get<document::Parcel>(id)->line);
+            const auto line = derived_.lines.find(document_.get<objects::Parcel>(id)->line);
             const auto near = line != derived_.lines.end() && shown(id)
                                   ? geometry::nearestOn(line->second->path, cursor_)
                                   : std::nullopt;
@@ -165,7 +165,7 @@ private:
 
     void cloudPoints() {
         for (const auto& [id, tiles] : derived_.clouds) {
-            const auto* cloud = document_.get<document::Cloud>(id);
+            const auto* cloud = document_.get<objects::Cloud>(id);
             if (cloud == nullptr || !shown(id) || tiles->cloud().spacing() * view_.scale < 6) continue;
             const auto nearest = tiles->nearest(cursor_, reach_);
             if (!nearest || !survey::CloudPart(*cloud->cloud, cloud->filter).has(*nearest)) continue;
@@ -175,7 +175,7 @@ private:
         }
     }
 
-    const document::Derived& derived_;
+    const derive::Derived& derived_;
     const document::Document& document_;
     const ViewTransform& view_;
     Vec2 cursor_;

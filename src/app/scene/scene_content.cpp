@@ -58,7 +58,7 @@ void SceneView::uploadClouds() {
     std::erase_if(clouds_, [&](const auto& entry) { return derived.clouds.count(entry.first) == 0; });
     for (const auto& [id, tiles] : derived.clouds) {
         const auto object = derived.document.find(id);
-        const auto* cloud = derived.document.get<document::Cloud>(id);
+        const auto* cloud = derived.document.get<objects::Cloud>(id);
         if (!object || cloud == nullptr || !cloud->cloud) continue;
         const Vec2 centre{static_cast<double>(target_.x()) + origin_.x,
                           static_cast<double>(target_.y()) + origin_.y};
@@ -133,9 +133,9 @@ void SceneView::drawClouds(const QMatrix4x4& m) {
 
 void SceneView::bindBackdrop() {
     const auto& document = session_.derived().document;
-    std::shared_ptr<const document::Picture> top;
-    for (const ObjectId id : document.all<document::Backdrop>()) {
-        const auto* b = document.get<document::Backdrop>(id);
+    std::shared_ptr<const objects::Picture> top;
+    for (const ObjectId id : document.all<objects::Backdrop>()) {
+        const auto* b = document.get<objects::Backdrop>(id);
         if (b->picture && b->visible && !document.hidden(*document.find(id))) top = b->picture;
     }
     if (top != backdropOf_) {
@@ -201,7 +201,7 @@ void SceneView::uploadLines() {
     for (const auto& [id, line] : derived.lines) {
         const auto object = derived.document.find(id);
         if (derived.document.hidden(*object)) continue;
-        const auto* group = derived.document.get<document::Group>(object->group);
+        const auto* group = derived.document.get<objects::Group>(object->group);
         const bool selected = session_.isSelected(id);
         const QColor colour =
             selected ? theme::clay
@@ -213,8 +213,8 @@ void SceneView::uploadLines() {
     for (const auto& [id, a] : derived.alignments)
         if (!a->path.empty())
             onGround(a->path, session_.isSelected(id) ? theme::clay : theme::alignment, 2.5F);
-    for (const ObjectId id : derived.document.all<document::Parcel>())
-        if (const auto on = derived.lines.find(derived.document.get<document::Parcel>(id)->line);
+    for (const ObjectId id : derived.document.all<objects::Parcel>())
+        if (const auto on = derived.lines.find(derived.document.get<objects::Parcel>(id)->line);
             on != derived.lines.end())
             onGround(on->second->path, session_.isSelected(id) ? theme::clay : theme::parcel, 2.5F);
     const QOpenGLVertexArrayObject::Binder binder(lineArray_.get());

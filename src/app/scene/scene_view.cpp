@@ -259,7 +259,7 @@ void SceneView::paintGL() {
         const auto object = session_.derived().document.find(id);
         if (!object || session_.derived().document.hidden(*object)) continue;
         surfaceProgram_->setUniformValue("coloured",
-                                         std::get<document::Surface>(object->payload).style.heightColours);
+                                         std::get<objects::Surface>(object->payload).style.heightColours);
         const QOpenGLVertexArrayObject::Binder binder(mesh->array.get());
         glDrawElements(GL_TRIANGLES, mesh->count, GL_UNSIGNED_INT, nullptr);
     }

@@ -99,7 +99,7 @@ private:
     std::unique_ptr<QOpenGLShaderProgram> pointProgram_;
     std::map<ObjectId, std::unique_ptr<CloudPoints>> clouds_;
     std::unique_ptr<QOpenGLTexture> backdrop_;
-    std::shared_ptr<const document::Picture> backdropOf_;
+    std::shared_ptr<const objects::Picture> backdropOf_;
     geometry::Vec2 origin_;  ///< local origin: floats keep millimetres near it
     double originZ_ = 0;
     double low_ = 0;

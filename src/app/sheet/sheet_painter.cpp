@@ -23,10 +23,10 @@ public:
         : p_(painter),
           snapshot_(snapshot),
           document_(snapshot.derived.document),
-          sheet_(*document_.get<document::Sheet>(id)),
+          sheet_(*document_.get<objects::Sheet>(id)),
           name_(QString::fromStdString(document_.nameOf(id))),
           mm_(mm) {
-        const auto size = document::paperSize(sheet_.paper);
+        const auto size = objects::paperSize(sheet_.paper);
         paper_ = QRectF(0, 0, size[0] * mm, size[1] * mm);
         // Small paper gets a narrower panel.
         const double panel = std::min(panelWidth, size[0] * 0.3) * mm;
@@ -119,7 +119,7 @@ private:
                              QString::fromUtf8(unitSymbol(document_.settings().display.unit).data())));
     }
 
-    void courses(const document::ParcelResult& parcel, double& y) {
+    void courses(const derive::ParcelResult& parcel, double& y) {
         const double left = panel_.left() + 3 * mm_;
         const double width = panel_.width() - 6 * mm_;
         p_.setPen(theme::ink);
@@ -152,7 +152,7 @@ private:
         y += 3 * mm_;
     }
 
-    void description(const document::ParcelResult& parcel, double& y) {
+    void description(const derive::ParcelResult& parcel, double& y) {
         const double bottom = panel_.bottom() - 46 * mm_;
         const QRectF room(panel_.left() + 3 * mm_, y, panel_.width() - 6 * mm_, bottom - y);
         p_.setFont(font(3.4, true));
@@ -206,7 +206,7 @@ private:
     QPainter& p_;
     const Snapshot& snapshot_;
     const document::Document& document_;
-    document::Sheet sheet_;
+    objects::Sheet sheet_;
     QString name_;
     double mm_;
     QRectF paper_;
@@ -221,9 +221,9 @@ void paintSheet(QPainter& painter, const Snapshot& snapshot, ObjectId sheet, dou
 }
 
 Result<void> writeSheet(const QString& path, const Snapshot& snapshot, ObjectId id) {
-    const auto* sheet = snapshot.derived.document.get<document::Sheet>(id);
+    const auto* sheet = snapshot.derived.document.get<objects::Sheet>(id);
     if (sheet == nullptr) return fail(ErrorCode::NotFound, "there is no such sheet");
-    const auto size = document::paperSize(sheet->paper);
+    const auto size = objects::paperSize(sheet->paper);
     const QString ending = QFileInfo(path).suffix().toLower();
     if (ending != QStringLiteral("pdf") && ending != QStringLiteral("svg"))
         return fail(ErrorCode::Unsupported, "a sheet is written as .pdf or .svg", path.toStdString());

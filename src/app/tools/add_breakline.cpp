@@ -11,7 +11,7 @@ ToolDeclaration addBreakline() {
                   .steps = {lineStep(tr("Pick the line that becomes a breakline of the surface"))},
                   .apply = [](const Session& s, const Picks& k) {
                       return operations::addRole(currentSurface(s), k[0].ref.object,
-                                                 document::Role::Breakline);
+                                                 objects::Role::Breakline);
                   }};
     return {.id = QStringLiteral("breakline-add"),
             .text = tr("Add a breakline"),

@@ -10,7 +10,7 @@ ToolDeclaration addContour() {
     PickSpec spec{.title = tr("Add a contour"),
                   .steps = {lineStep(tr("Pick the line that lies on one height"))},
                   .apply = [](const Session& s, const Picks& k) {
-                      return operations::addRole(currentSurface(s), k[0].ref.object, document::Role::Contour);
+                      return operations::addRole(currentSurface(s), k[0].ref.object, objects::Role::Contour);
                   }};
     return {.id = QStringLiteral("contour-add"),
             .text = tr("Add a contour"),

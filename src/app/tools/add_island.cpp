@@ -11,7 +11,7 @@ ToolDeclaration addIsland() {
         .title = tr("Add an island"),
         .steps = {lineStep(tr("Pick the closed line, in an opening, inside which there is surface again"))},
         .apply = [](const Session& s, const Picks& k) {
-            return operations::addRole(currentSurface(s), k[0].ref.object, document::Role::Island);
+            return operations::addRole(currentSurface(s), k[0].ref.object, objects::Role::Island);
         }};
     return {.id = QStringLiteral("island"),
             .text = tr("Add an island"),

@@ -10,7 +10,7 @@ ToolDeclaration addOpening() {
     PickSpec spec{.title = tr("Add an opening"),
                   .steps = {lineStep(tr("Pick the closed line inside which there is no surface"))},
                   .apply = [](const Session& s, const Picks& k) {
-                      return operations::addRole(currentSurface(s), k[0].ref.object, document::Role::Opening);
+                      return operations::addRole(currentSurface(s), k[0].ref.object, objects::Role::Opening);
                   }};
     return {.id = QStringLiteral("opening"),
             .text = tr("Add an opening"),

@@ -3,7 +3,7 @@
 #include "app/base/theme.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
-#include "core/document/dense_source.h"
+#include "core/derive/dense_source.h"
 #include "core/operations/ground.h"
 
 namespace erdwerk::app {
@@ -11,15 +11,15 @@ namespace erdwerk::app {
 PlacePointTool::PlacePointTool(Session& session) : Tool(session, tr("Add a survey point")) {
     const ObjectId dense = currentDense(session);
     // A cloud or raster that is selected; else whatever surface lies on top.
-    const bool chosen = session.isSelected(dense) || session.document().all<document::Surface>().empty();
+    const bool chosen = session.isSelected(dense) || session.document().all<objects::Surface>().empty();
     if (chosen) source_ = dense;
     propose();
 }
 
 void PlacePointTool::propose() {
-    const auto sets = session_.document().all<document::Points>();
+    const auto sets = session_.document().all<objects::Points>();
     number_ =
-        sets.empty() ? "1" : survey::nextNumber(session_.document().get<document::Points>(sets.front())->set);
+        sets.empty() ? "1" : survey::nextNumber(session_.document().get<objects::Points>(sets.front())->set);
 }
 
 QString PlacePointTool::prompt() const {
@@ -39,8 +39,8 @@ std::vector<Chip> PlacePointTool::chips() const {
 
 QStringList PlacePointTool::completions() const {
     QStringList out;
-    for (const ObjectId id : session_.document().all<document::Points>()) {
-        const auto& set = session_.document().get<document::Points>(id)->set;
+    for (const ObjectId id : session_.document().all<objects::Points>()) {
+        const auto& set = session_.document().get<objects::Points>(id)->set;
         for (std::size_t i = 0; i < set.size() && out.size() < 200; ++i) {
             const QString code = tr("code ") + QString::fromStdString(set[i].code);
             if (!set[i].code.empty() && !out.contains(code)) out << code;
@@ -56,9 +56,9 @@ void PlacePointTool::repick(std::size_t chip) {
         // The next thing that has heights.
         std::vector<ObjectId> all{ObjectId{}};
         const auto& d = session_.document();
-        for (const ObjectId id : d.all<document::Cloud>()) all.push_back(id);
-        for (const ObjectId id : d.all<document::HeightRaster>()) all.push_back(id);
-        for (const ObjectId id : d.all<document::Surface>()) all.push_back(id);
+        for (const ObjectId id : d.all<objects::Cloud>()) all.push_back(id);
+        for (const ObjectId id : d.all<objects::HeightRaster>()) all.push_back(id);
+        for (const ObjectId id : d.all<objects::Surface>()) all.push_back(id);
         const auto at = std::find(all.begin(), all.end(), source_);
         source_ = at == all.end() || at + 1 == all.end() ? all.front() : *(at + 1);
     }
@@ -67,7 +67,7 @@ void PlacePointTool::repick(std::size_t chip) {
 
 std::optional<double> PlacePointTool::heightAt(const Snap& snap) const {
     if (snap.kind != SnapKind::Surface && snap.height) return snap.height;
-    return source_ ? document::denseHeight(session_.derived(), source_, snap.place)
+    return source_ ? derive::denseHeight(session_.derived(), source_, snap.place)
                    : session_.derived().topHeight(snap.place);
 }
 

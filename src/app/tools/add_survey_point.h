@@ -1,7 +1,7 @@
 #pragma once
 // Sets survey points on a cloud, a raster or a surface: number proposed, code completed, height shown first.
 
-#include "app/tools/tool.h"
+#include "app/plan/tool.h"
 
 namespace erdwerk::app {
 

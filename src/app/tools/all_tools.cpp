@@ -7,7 +7,8 @@ namespace erdwerk::app::tools {
 #define ERDWERK_RACK(SECTION, TOOL, COMMAND)                                                                 \
     SECTION(Field, "Points and lines")                                                                       \
     COMMAND("import-points")                                                                                 \
-    COMMAND("import-lines") COMMAND("connect-number") COMMAND("connect-code") SECTION(                       \
+    COMMAND("import-lines")                                                                                  \
+    COMMAND("connect-number") COMMAND("connect-code") SECTION(                                               \
         Field, "Clouds and rasters") COMMAND("import-cloud") COMMAND("import-raster") TOOL(addSurveyPoint)   \
         COMMAND("find-ground") TOOL(classByHand) TOOL(cropCloud) TOOL(sampleGrid) SECTION(Ground, "Surface") \
             COMMAND("new-surface") COMMAND("thin-surface") SECTION(Ground, "Sources") TOOL(addBreakline)     \
@@ -53,7 +54,7 @@ QString anOpenProject(const Session& session) {
 }
 
 QString aLine(const Session& session) {
-    return session.document().all<document::Line>().empty() ? tr("there are no lines yet") : QString();
+    return session.document().all<objects::Line>().empty() ? tr("there are no lines yet") : QString();
 }
 
 QString aSurface(const Session& session) {
@@ -66,7 +67,7 @@ QString aSurfaceAndALine(const Session& session) {
 }
 
 QString aCloud(const Session& session) {
-    return session.document().all<document::Cloud>().empty() ? tr("import a cloud first") : QString();
+    return session.document().all<objects::Cloud>().empty() ? tr("import a cloud first") : QString();
 }
 
 QString denseHeights(const Session& session) {

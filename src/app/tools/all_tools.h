@@ -9,7 +9,7 @@
 
 #include "app/base/actions.h"
 #include "app/base/theme.h"
-#include "app/tools/tool.h"
+#include "app/plan/tool.h"
 
 namespace erdwerk::app::tools {
 

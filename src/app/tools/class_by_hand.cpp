@@ -5,7 +5,8 @@
 #include "app/base/aside.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
-#include "core/document/dense_source.h"
+#include "core/derive/dense_source.h"
+#include "core/operations/dense.h"
 #include "core/operations/ground.h"
 
 namespace erdwerk::app::tools {
@@ -22,8 +23,8 @@ document::Edit classify(const Session& s, const Picks& k) {
     if (!ring) return refusal(ring.error().text);
     const auto before = s.document();
     const auto after =
-        aside([&] { return document::classify(before, cloud, *ring, static_cast<std::uint8_t>(number)); });
-    const auto* classified = after.get<document::Cloud>(cloud);
+        aside([&] { return operations::classify(before, cloud, *ring, static_cast<std::uint8_t>(number)); });
+    const auto* classified = after.get<objects::Cloud>(cloud);
     if (classified == nullptr) return refusal("there is no cloud yet");
     return document::onlyWhileSame(
         before, {cloud},

@@ -1,4 +1,5 @@
 #include "app/tools/creases.h"
+#include "core/operations/dense.h"
 
 #include <cmath>
 
@@ -11,7 +12,7 @@ BendAnswer bendOf(const BendRequest& request, const std::atomic<bool>& cancel) {
     Context context;
     context.cancelFlag = &cancel;
     BendAnswer answer;
-    auto field = document::creaseField(request.snapshot->derived, request.source, request.area, context);
+    auto field = derive::creaseField(request.snapshot->derived, request.source, request.area, context);
     if (field)
         answer.field = std::make_shared<const terrain::CreaseField>(std::move(*field));
     else
@@ -53,7 +54,7 @@ QString kindText(CreaseKind kind) {
 document::Edit addition(const std::vector<terrain::Crease>& creases, std::vector<ObjectId>& made) {
     return [&creases, &made](const document::Document& d) -> Result<document::Edited> {
         made.clear();
-        return document::addCreases(d, creases, "Crests", "Toes", &made);
+        return operations::addCreases(d, creases, "Crests", "Toes", &made);
     };
 }
 

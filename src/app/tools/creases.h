@@ -6,8 +6,8 @@
 #include <numbers>
 
 #include "app/base/latest_worker.h"
-#include "app/tools/tool.h"
-#include "core/document/dense_source.h"
+#include "app/plan/tool.h"
+#include "core/derive/dense_source.h"
 #include "core/document/transaction.h"
 
 namespace erdwerk::app {

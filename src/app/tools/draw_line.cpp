@@ -15,11 +15,9 @@ DrawLineTool::DrawLineTool(Session& session) : Tool(session, tr("Draw 3D line"))
 
 linework::Line3D DrawLineTool::line() const {
     linework::Line3D out;
-    if (const auto* on = session_.document().get<document::Line>(state_.continues)) {
+    if (const auto* on = session_.document().get<objects::Line>(state_.continues)) {
         out = on->line;
-        if (state_.atStart)
-            out = linework::reversed(out,
-                                     linework::resolve(out, operations::surfaceHeights(session_.derived())));
+        if (state_.atStart) out = linework::reversed(out);
         if (!state_.drawn.empty()) out.vertices.back().through = state_.throughFromEnd;
     }
     out.vertices.insert(out.vertices.end(), state_.drawn.begin(), state_.drawn.end());
@@ -31,7 +29,7 @@ void DrawLineTool::carry(const document::EditTrace& trace) {
     const auto follow = [&](State& state) {
         if (!state.continues) return true;
         const auto object = trace.object(state.continues);
-        if (object && session_.document().get<document::Line>(*object) != nullptr) {
+        if (object && session_.document().get<objects::Line>(*object) != nullptr) {
             state.continues = *object;
             return true;
         }
@@ -72,7 +70,8 @@ std::vector<Chip> DrawLineTool::chips() const {
     const auto path = planPath(shown);
     out.push_back({tr("Length"), QString::fromStdString(formatLength(
                                      geometry::lengthOf(path), session_.document().settings().display))});
-    out.push_back({tr("Last height"), ruleText(session_.document(), shown.vertices.back().rule)});
+    out.push_back({tr("Last height"), QString::fromStdString(operations::ruleText(
+                                          session_.document(), shown.vertices.back().rule))});
     return out;
 }
 
@@ -95,7 +94,7 @@ HeightRule DrawLineTool::ruleFor(const Snap& snap) const {
 }
 
 void DrawLineTool::continueLine(const Snap& snap) {
-    const auto* on = session_.document().get<document::Line>(snap.ref.object);
+    const auto* on = session_.document().get<objects::Line>(snap.ref.object);
     if (on == nullptr || on->line.closed) return;
     remember();
     state_.continues = snap.ref.object;
@@ -219,9 +218,8 @@ bool DrawLineTool::commit() {
     const document::Document was = session_.document();
     ObjectId target = done.continues;
     if (done.continues) {
-        if (!session_.edit(tr("Continue a line"),
-                           operations::continueLine(session_.results(), done.continues, done.atStart,
-                                                    done.drawn, done.throughFromEnd)))
+        if (!session_.edit(tr("Continue a line"), operations::continueLine(done.continues, done.atStart,
+                                                                           done.drawn, done.throughFromEnd)))
             return false;
     } else {
         linework::Line3D drawn{done.drawn, done.closed};
@@ -248,7 +246,7 @@ void DrawLineTool::leave() {
 
 std::optional<Vec2> DrawLineTool::origin() const {
     if (!state_.drawn.empty()) return state_.drawn.back().place;
-    const auto* on = session_.document().get<document::Line>(state_.continues);
+    const auto* on = session_.document().get<objects::Line>(state_.continues);
     if (on == nullptr || on->line.vertices.empty()) return std::nullopt;
     return (state_.atStart ? on->line.vertices.front() : on->line.vertices.back()).place;
 }

@@ -1,7 +1,7 @@
 #pragma once
 // Draws a 3D line corner by corner, clicked or typed, with a height rule at each.
 
-#include "app/tools/tool.h"
+#include "app/plan/tool.h"
 #include "core/base/notation.h"
 #include "core/linework/line3d.h"
 

@@ -13,16 +13,16 @@ using terrain::CreaseKind;
 
 FindCreasesTool::FindCreasesTool(Session& session) : Tool(session, tr("Find creases")) {
     source_ = currentDense(session);
-    area_ = document::boundsOf(session.derived(), source_);
-    if (const auto line = session.selected<document::Line>()) {
-        const auto* resolved = document::Derived::in(session.derived().lines, *line);
+    area_ = derive::boundsOf(session.derived(), source_);
+    if (const auto line = session.selected<objects::Line>()) {
+        const auto* resolved = derive::Derived::in(session.derived().lines, *line);
         if (resolved != nullptr && resolved->closed) {
             areaLine_ = *line;
             area_ = {};
             for (const auto& s : resolved->path) area_.add(boundsOf(s));
         }
     }
-    const double spacing = document::spacingOf(session.derived(), source_);
+    const double spacing = derive::spacingOf(session.derived(), source_);
     options_.minAngle = 25 * degree;
     options_.minLength = std::max(8.0, 10 * spacing);
     options_.deviation = std::max(0.05, spacing / 2);

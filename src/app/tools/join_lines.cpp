@@ -10,8 +10,8 @@ ToolDeclaration joinLines() {
     PickSpec spec{.title = tr("Join lines"),
                   .steps = {lineStep(tr("Pick the line that keeps its name")),
                             {tr("Joined on"), tr("Pick the line to join to it"), Accept::Line}},
-                  .apply = [](const Session& s, const Picks& k) {
-                      return operations::joinLines(s.results(), k[0].ref.object, k[1].ref.object);
+                  .apply = [](const Session&, const Picks& k) {
+                      return operations::joinLines(k[0].ref.object, k[1].ref.object);
                   }};
     return {.id = QStringLiteral("join"),
             .text = tr("Join lines"),

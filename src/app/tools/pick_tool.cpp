@@ -7,7 +7,7 @@ namespace erdwerk::app {
 PickTool::PickTool(Session& session, PickSpec spec)
     : Tool(session, spec.title), spec_(std::move(spec)), picks_(spec_.steps.size()) {
     // What is selected already fills the first pick it fits.
-    if (const auto line = session_.selected<document::Line>();
+    if (const auto line = session_.selected<objects::Line>();
         line && !picks_.empty() && spec_.steps.front().accept == Accept::Line) {
         Snap snap;
         snap.kind = SnapKind::Line;
@@ -56,7 +56,7 @@ void PickTool::repick(std::size_t chip) {
 }
 
 bool PickTool::fits(const Snap& snap, Accept accept) const {
-    const bool onLine = session_.document().get<document::Line>(snap.ref.object) != nullptr;
+    const bool onLine = session_.document().get<objects::Line>(snap.ref.object) != nullptr;
     switch (accept) {
         case Accept::Line:
             return onLine;
@@ -193,15 +193,15 @@ void PickTool::paintChange(QPainter& painter, const ViewTransform& view, const P
         return QString::fromStdString(formatLength(geometry::lengthOf(path), next.settings().display));
     };
     const auto asItIs = [&](ObjectId id) {
-        if (const auto* line = document::Derived::in(session_.derived().lines, id))
+        if (const auto* line = derive::Derived::in(session_.derived().lines, id))
             paintGhostPath(painter, view, line->path, figure(line->path));
     };
     // Whatever lines and alignments would change are shown as they would be, other things by what was picked.
     bool shown = false;
     for (const ObjectId id : difference(session_.history().current(), next).changed) {
-        if (const auto* line = next.get<document::Line>(id)) {
+        if (const auto* line = next.get<objects::Line>(id)) {
             const auto path = planPath(line->line);
-            const auto* before = session_.document().get<document::Line>(id);
+            const auto* before = session_.document().get<objects::Line>(id);
             const auto was =
                 before == nullptr ? geometry::Path{} : geometry::reversed(planPath(before->line));
             const bool turned = was.size() == path.size() && !path.empty() &&
@@ -209,8 +209,8 @@ void PickTool::paintChange(QPainter& painter, const ViewTransform& view, const P
                                 was.front().end == path.front().end;
             paintGhostPath(painter, view, path, figure(path), turned);
             shown = true;
-        } else if (const auto* alignment = next.get<document::Alignment>(id)) {
-            if (const auto* of = next.get<document::Line>(alignment->line)) {
+        } else if (const auto* alignment = next.get<objects::Alignment>(id)) {
+            if (const auto* of = next.get<objects::Line>(alignment->line)) {
                 auto path = planPath(of->line);
                 if (alignment->reversed) path = geometry::reversed(path);
                 paintGhostPath(painter, view, path, figure(path), true);

@@ -3,7 +3,7 @@
 
 #include <functional>
 
-#include "app/tools/tool.h"
+#include "app/plan/tool.h"
 
 namespace erdwerk::app {
 

@@ -32,8 +32,8 @@ document::Edit refusal(std::string reason) {
 
 ObjectId currentCloud(const Session& session) {
     const ObjectId dense = currentDense(session);
-    if (session.document().get<document::Cloud>(dense) != nullptr) return dense;
-    const auto all = session.document().all<document::Cloud>();
+    if (session.document().get<objects::Cloud>(dense) != nullptr) return dense;
+    const auto all = session.document().all<objects::Cloud>();
     return all.empty() ? ObjectId{} : all.front();
 }
 
@@ -89,7 +89,7 @@ void noGhost(QPainter&, const ViewTransform&, const Session&, const Picks&) {}
 
 void ghostLine(QPainter& painter, const ViewTransform& view, const Session& session, const Picks& picks) {
     if (picks.empty()) return;
-    if (const auto* line = document::Derived::in(session.derived().lines, picks.front().ref.object))
+    if (const auto* line = derive::Derived::in(session.derived().lines, picks.front().ref.object))
         paintGhostPath(painter, view, line->path, {});
 }
 

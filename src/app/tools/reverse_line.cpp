@@ -7,11 +7,10 @@
 namespace erdwerk::app::tools {
 
 ToolDeclaration reverseLine() {
-    PickSpec spec{.title = tr("Reverse a line"),
-                  .steps = {lineStep(tr("Pick the line whose direction is to be turned round"))},
-                  .apply = [](const Session& s, const Picks& k) {
-                      return operations::reverseLine(s.results(), k[0].ref.object);
-                  }};
+    PickSpec spec{
+        .title = tr("Reverse a line"),
+        .steps = {lineStep(tr("Pick the line whose direction is to be turned round"))},
+        .apply = [](const Session&, const Picks& k) { return operations::reverseLine(k[0].ref.object); }};
     return {.id = QStringLiteral("reverse"),
             .text = tr("Reverse a line"),
             .help = tr("Turns the direction round; heights and grades stay"),

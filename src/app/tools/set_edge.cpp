@@ -11,8 +11,7 @@ ToolDeclaration setEdge() {
                   .steps = {lineStep(tr("Pick the closed line the surface ends on"))},
                   .apply =
                       [](const Session& s, const Picks& k) {
-                          return operations::addRole(currentSurface(s), k[0].ref.object,
-                                                     document::Role::Edge);
+                          return operations::addRole(currentSurface(s), k[0].ref.object, objects::Role::Edge);
                       },
                   .repeats = false};
     return {.id = QStringLiteral("edge"),

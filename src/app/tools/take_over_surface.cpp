@@ -9,7 +9,7 @@ namespace erdwerk::app::tools {
 namespace {
 
 document::Edit takeOver(const Session& s, const Picks& k) {
-    const ObjectId other = s.document().byName<document::Surface>(k[0].name.toStdString());
+    const ObjectId other = s.document().byName<objects::Surface>(k[0].name.toStdString());
     if (!other) return refusal("there is no surface of that name");
     return operations::ownEdit(s.results(), currentSurface(s),
                                {{terrain::EditKind::TakeOver, {}, {}}, other, true});

@@ -13,7 +13,7 @@ using terrain::CreaseKind;
 
 TraceCreaseTool::TraceCreaseTool(Session& session) : Tool(session, tr("Trace crease")) {
     source_ = currentDense(session);
-    const double spacing = document::spacingOf(session.derived(), source_);
+    const double spacing = derive::spacingOf(session.derived(), source_);
     options_.minAngle = 25 * degree;
     options_.deviation = std::max(0.05, spacing / 2);
     worker_ = std::make_unique<LatestWorker<BendRequest, BendAnswer>>(
@@ -28,7 +28,7 @@ TraceCreaseTool::TraceCreaseTool(Session& session) : Tool(session, tr("Trace cre
             waiting_ = false;
             Q_EMIT changed();
         });
-    worker_->request({session_.snapshot(), source_, document::boundsOf(session.derived(), source_)}, true);
+    worker_->request({session_.snapshot(), source_, derive::boundsOf(session.derived(), source_)}, true);
 }
 
 TraceCreaseTool::~TraceCreaseTool() {

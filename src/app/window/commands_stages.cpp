@@ -7,6 +7,7 @@
 #include "app/window/extract_dialog.h"
 #include "app/window/label_style_dialog.h"
 #include "app/window/main_window.h"
+#include "core/operations/dense.h"
 #include "core/operations/records.h"
 
 namespace erdwerk::app {
@@ -111,7 +112,7 @@ void MainWindow::groundCommands() {
         theme::icon(QStringLiteral("new-surface")), menu, QKeySequence(QStringLiteral("N")),
         [this] { newSurface(); },
         [this] {
-            return session_.document().all<document::Points>().empty() ? tools::aLine(session_) : QString();
+            return session_.document().all<objects::Points>().empty() ? tools::aLine(session_) : QString();
         });
     command(
         "thin-surface", tr("Surface from a cloud"),
@@ -119,8 +120,8 @@ void MainWindow::groundCommands() {
         theme::icon(QStringLiteral("thin")), menu, QKeySequence(QStringLiteral("S")),
         [this] { surfaceFromDense(); },
         [this] {
-            return session_.document().all<document::HeightRaster>().empty() ? tools::aCloud(session_)
-                                                                             : QString();
+            return session_.document().all<objects::HeightRaster>().empty() ? tools::aCloud(session_)
+                                                                            : QString();
         });
     command(
         "extract", tr("Parts as objects…"),
@@ -131,13 +132,13 @@ void MainWindow::groundCommands() {
         "volumes", tr("Volumes"), tr("Cut and fill between two surfaces"),
         theme::icon(QStringLiteral("volumes")), menu, QKeySequence(QStringLiteral("V")),
         [this] {
-            const auto all = session_.document().all<document::Surface>();
+            const auto all = session_.document().all<objects::Surface>();
             volumes_->choose(all[all.size() - 2], all.back());
             bench_->open(Bench::Page::Volumes);
         },
         [this] {
-            return session_.document().all<document::Surface>().size() < 2 ? tr("volumes need two surfaces")
-                                                                           : QString();
+            return session_.document().all<objects::Surface>().size() < 2 ? tr("volumes need two surfaces")
+                                                                          : QString();
         });
     command(
         "export-surface", tr("Export a surface…"),
@@ -164,23 +165,23 @@ void MainWindow::recordCommands() {
         theme::icon(QStringLiteral("turn-round")), route, QKeySequence(QStringLiteral("R")),
         [this] {
             session_.edit(tr("Reverse an alignment"),
-                          operations::reverseAlignment(*session_.selected<document::Alignment>()));
+                          operations::reverseAlignment(*session_.selected<objects::Alignment>()));
         },
         [this] {
-            return session_.selected<document::Alignment>() ? QString() : tr("select an alignment first");
+            return session_.selected<objects::Alignment>() ? QString() : tr("select an alignment first");
         });
     command(
         "profile", tr("New profile"), tr("The ground along an alignment, with a design over it"),
         theme::icon(QStringLiteral("profile")), route, QKeySequence(QStringLiteral("P")),
         [this] {
-            const auto alignments = session_.document().all<document::Alignment>();
-            const auto on = session_.selected<document::Alignment>().value_or(alignments.back());
+            const auto alignments = session_.document().all<objects::Alignment>();
+            const auto on = session_.selected<objects::Alignment>().value_or(alignments.back());
             editAndSelectNew(tr("New profile"), operations::newProfile(on, currentSurface(session_)));
             bench_->open(Bench::Page::Profile);
         },
         [this] {
-            return session_.document().all<document::Alignment>().empty() ? tr("make an alignment first")
-                                                                          : QString();
+            return session_.document().all<objects::Alignment>().empty() ? tr("make an alignment first")
+                                                                         : QString();
         });
     command(
         "label-style", tr("Label styles…"), tr("Fields, decimals, prefix, above or below"),
@@ -195,7 +196,7 @@ void MainWindow::recordCommands() {
         theme::icon(QStringLiteral("export")), record, QKeySequence(QStringLiteral("W")),
         [this] { exportSheet(); },
         [this] {
-            return session_.document().all<document::Sheet>().empty() ? tr("make a sheet first") : QString();
+            return session_.document().all<objects::Sheet>().empty() ? tr("make a sheet first") : QString();
         });
 }
 

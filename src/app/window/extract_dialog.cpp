@@ -5,7 +5,7 @@
 #include <QPushButton>
 
 #include "app/base/aside.h"
-#include "app/tools/tool.h"
+#include "app/plan/tool.h"
 #include "core/operations/ground.h"
 
 namespace erdwerk::app {
@@ -28,7 +28,7 @@ ExtractDialog::ExtractDialog(Session& session, QWidget* parent) : QDialog(parent
     surface_ = new QComboBox;
     surface_->setObjectName(QStringLiteral("extractSurface"));
     const ObjectId current = currentSurface(session_);
-    for (const ObjectId id : session_.document().all<document::Surface>()) {
+    for (const ObjectId id : session_.document().all<objects::Surface>()) {
         surface_->addItem(QString::fromStdString(session_.document().nameOf(id)),
                           QVariant::fromValue<qulonglong>(id.value));
         if (id == current) surface_->setCurrentIndex(surface_->count() - 1);
@@ -62,23 +62,23 @@ ExtractDialog::ExtractDialog(Session& session, QWidget* parent) : QDialog(parent
     showKind();
 }
 
-document::Extract ExtractDialog::kind() const {
-    return document::allExtracts[static_cast<std::size_t>(kind_->currentIndex())];
+operations::Extract ExtractDialog::kind() const {
+    return operations::allExtracts[static_cast<std::size_t>(kind_->currentIndex())];
 }
 
 void ExtractDialog::showKind() {
-    const bool contours = kind() == document::Extract::Contours;
+    const bool contours = kind() == operations::Extract::Contours;
     for (QWidget* w : std::initializer_list<QWidget*>{index_, from_, to_}) w->setEnabled(contours);
     group_->clear();
     QString name = kind_->currentText() + tr(" of ") + surface_->currentText();
     if (!name.isEmpty()) name[0] = name[0].toUpper();
     group_->addItem(rememberedGroups().value(kind_->currentIndex(), name));
-    for (const ObjectId id : session_.document().all<document::Group>())
+    for (const ObjectId id : session_.document().all<objects::Group>())
         group_->addItem(QString::fromStdString(session_.document().nameOf(id)));
 }
 
 void ExtractDialog::extract() {
-    document::ExtractOptions options;
+    operations::ExtractOptions options;
     options.what = kind();
     options.group = group_->currentText().trimmed().toStdString();
     options.indexOnly = index_->isChecked();
@@ -91,7 +91,7 @@ void ExtractDialog::extract() {
     }
     const ObjectId surface{surface_->currentData().toULongLong()};
     auto parts = aside([&, snapshot = session_.snapshot()] {
-        return document::partsOf(snapshot->derived, surface, options);
+        return operations::partsOf(snapshot->derived, surface, options);
     });
     if (!parts) return result_->setText(tr("⚠ %1").arg(QString::fromStdString(parts.error().text)));
     rememberedGroups()[kind_->currentIndex()] = group_->currentText();

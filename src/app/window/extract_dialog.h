@@ -7,7 +7,7 @@
 #include <QLineEdit>
 
 #include "app/base/session.h"
-#include "core/document/extract.h"
+#include "core/operations/extract.h"
 
 namespace erdwerk::app {
 
@@ -20,7 +20,7 @@ public:
 private:
     void showKind();
     void extract();
-    [[nodiscard]] document::Extract kind() const;
+    [[nodiscard]] operations::Extract kind() const;
 
     Session& session_;
     QComboBox* surface_;

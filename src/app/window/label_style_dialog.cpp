@@ -8,7 +8,7 @@
 #include <QSpinBox>
 #include <QVBoxLayout>
 
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 #include "core/operations/records.h"
 
 namespace erdwerk::app {
@@ -56,12 +56,12 @@ LabelStyleDialog::LabelStyleDialog(Session& session, QWidget* parent) : QDialog(
     connect(down, &QPushButton::clicked, this, [this] { move(1); });
     // Every kind has at least one style.
     session_.edit(tr("Add label styles"), operations::addLabelStyles());
-    styles_ = session_.document().all<document::LabelStyle>();
+    styles_ = session_.document().all<objects::LabelStyle>();
     for (const ObjectId id : styles_)
-        choice_->addItem(QString::fromStdString(session_.document().nameOf(id)) + QStringLiteral("  (") +
-                         QString::fromUtf8(
-                             kindName(session_.document().get<document::LabelStyle>(id)->style.kind).data()) +
-                         QStringLiteral(")"));
+        choice_->addItem(
+            QString::fromStdString(session_.document().nameOf(id)) + QStringLiteral("  (") +
+            QString::fromUtf8(kindName(session_.document().get<objects::LabelStyle>(id)->style.kind).data()) +
+            QStringLiteral(")"));
     connect(choice_, &QComboBox::currentIndexChanged, this, &LabelStyleDialog::load);
     connect(fields_, &QTableWidget::itemChanged, this, &LabelStyleDialog::store);
     load();
@@ -72,7 +72,7 @@ void LabelStyleDialog::load() {
     filling_ = true;
     const auto& style =
         session_.document()
-            .get<document::LabelStyle>(styles_[static_cast<std::size_t>(choice_->currentIndex())])
+            .get<objects::LabelStyle>(styles_[static_cast<std::size_t>(choice_->currentIndex())])
             ->style;
     kind_ = style.kind;
     fields_->setRowCount(0);
@@ -122,8 +122,7 @@ annotate::LabelStyle LabelStyleDialog::style() const {
 void LabelStyleDialog::change(const annotate::LabelStyle& next) {
     const ObjectId id = styles_[static_cast<std::size_t>(choice_->currentIndex())];
     session_.edit(tr("Change a label style"), [&](const document::Document& d) -> Result<document::Edited> {
-        return document::changed<document::LabelStyle>(d, id,
-                                                       [&](document::LabelStyle& s) { s.style = next; });
+        return document::changed<objects::LabelStyle>(d, id, [&](objects::LabelStyle& s) { s.style = next; });
     });
 }
 

@@ -12,8 +12,8 @@
 
 #include "app/base/theme.h"
 #include "app/window/recovery_dialog.h"
-#include "core/document/dense_source.h"
-#include "core/document/edit.h"
+#include "core/derive/dense_source.h"
+#include "core/operations/edit.h"
 
 namespace erdwerk::app {
 
@@ -208,15 +208,15 @@ void MainWindow::showRecovery() {
 void MainWindow::showObject(ObjectId id) {
     geometry::Box box;
     const auto& d = session_.derived();
-    if (const auto* r = document::Derived::in(d.lines, id))
+    if (const auto* r = derive::Derived::in(d.lines, id))
         for (const auto& s : r->path) box.add(boundsOf(s));
-    if (const auto* a = document::Derived::in(d.alignments, id))
+    if (const auto* a = derive::Derived::in(d.alignments, id))
         for (const auto& s : a->path) box.add(boundsOf(s));
-    box.add(document::boundsOf(d, id));
-    if (const auto* p = session_.document().get<document::Parcel>(id))
-        if (const auto* r = document::Derived::in(d.lines, p->line))
+    box.add(derive::boundsOf(d, id));
+    if (const auto* p = session_.document().get<objects::Parcel>(id))
+        if (const auto* r = derive::Derived::in(d.lines, p->line))
             for (const auto& s : r->path) box.add(boundsOf(s));
-    if (const auto* l = document::Derived::in(d.labels, id)) box.add(l->place);
+    if (const auto* l = derive::Derived::in(d.labels, id)) box.add(l->place);
     if (!box.empty()) plan_->fitTo(box.grown(box.width() < 1 ? 10 : 0));
 }
 

@@ -29,6 +29,7 @@
 #include "app/window/stage_bar.h"
 #include "app/window/start_page.h"
 #include "app/window/twin_views.h"
+#include "core/operations/dense.h"
 
 namespace erdwerk::app {
 

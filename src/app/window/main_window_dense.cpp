@@ -8,10 +8,11 @@
 #include "app/base/aside.h"
 #include "app/window/extract_dialog.h"
 #include "app/window/main_window.h"
-#include "core/document/dense_source.h"
-#include "core/document/edit.h"
+#include "core/derive/dense_source.h"
 #include "core/format/export.h"
 #include "core/format/import.h"
+#include "core/operations/dense.h"
+#include "core/operations/edit.h"
 #include "core/operations/ground.h"
 
 namespace erdwerk::app {
@@ -79,11 +80,11 @@ bool MainWindow::importDense(const QString& path, bool cloud) {
 void MainWindow::surfaceFromDense() {
     const auto& d = session_.document();
     ObjectId dense = currentDense(session_);
-    if (d.get<document::Surface>(dense) != nullptr) dense = {};
+    if (d.get<objects::Surface>(dense) != nullptr) dense = {};
     if (!dense) return say(tr("Import a cloud or a raster first"), true);
     std::vector<ObjectId> edges;
     for (const Ref& r : session_.selection()) {
-        const auto* line = d.get<document::Line>(r.object);
+        const auto* line = d.get<objects::Line>(r.object);
         if (line != nullptr && line->line.closed) edges.push_back(r.object);
     }
     if (!editAndSelectNew(tr("Surface from a cloud"), operations::surfaceFromDense(dense, edges)).empty())
@@ -92,22 +93,22 @@ void MainWindow::surfaceFromDense() {
 
 void MainWindow::classifyGround() {
     const auto cloud =
-        session_.selected<document::Cloud>().value_or(session_.document().all<document::Cloud>().front());
+        session_.selected<objects::Cloud>().value_or(session_.document().all<objects::Cloud>().front());
     const Document before = session_.document();
     const auto next =
         watched(this, tr("Telling the ground from what stands on it"),
-                [&](const Context& context) { return document::classifyGround(before, cloud, context); });
+                [&](const Context& context) { return operations::classifyGround(before, cloud, context); });
     if (!next) {
         if (next.error().code != ErrorCode::Cancelled) say(QString::fromStdString(next.error().text), true);
         return;
     }
-    const auto found = *next->get<document::Cloud>(cloud);
+    const auto found = *next->get<objects::Cloud>(cloud);
     const auto counts = found.cloud->classCounts();
     // From now on the ground takes part, and only the ground is shown.
     const bool done = session_.edit(
         tr("Find the ground"),
         document::onlyWhileSame(before, {cloud}, [&](const Document& d) -> Result<document::Edited> {
-            return document::changed<document::Cloud>(d, cloud, [&](document::Cloud& c) {
+            return document::changed<objects::Cloud>(d, cloud, [&](objects::Cloud& c) {
                 c = found;
                 c.filter.classes = {survey::cloud_class::ground};
             });
@@ -142,7 +143,7 @@ void MainWindow::exportSurface() {
 void MainWindow::connectGroundPages() {
     // The crease is followed on the source, which may lie where the surface does not.
     const auto trace = [this](ObjectId surface) {
-        session_.select({{document::fitSource(session_.document(), surface), std::nullopt}});
+        session_.select({{derive::fitSource(session_.document(), surface), std::nullopt}});
         actions_.run(QStringLiteral("trace-crease"));
     };
     connect(fit_, &FitPage::tracePressed, this, trace);

@@ -17,13 +17,13 @@ using document::Document;
 std::vector<std::size_t> MainWindow::selectedPoints(ObjectId& set) const {
     std::vector<std::size_t> out;
     for (const Ref& r : session_.selection()) {
-        if (session_.document().get<document::Points>(r.object) == nullptr || (set && set != r.object))
+        if (session_.document().get<objects::Points>(r.object) == nullptr || (set && set != r.object))
             continue;
         set = r.object;
         if (r.part) {
             out.push_back(*r.part);
         } else {
-            for (std::size_t i = 0; i < session_.document().get<document::Points>(set)->set.size(); ++i)
+            for (std::size_t i = 0; i < session_.document().get<objects::Points>(set)->set.size(); ++i)
                 out.push_back(i);
         }
     }
@@ -36,7 +36,7 @@ std::vector<ObjectId> MainWindow::editAndSelectNew(const QString& what, const do
     std::vector<ObjectId> made;
     std::vector<Ref> refs;
     for (const ObjectId id : difference(before, session_.document()).changed) {
-        if (before.find(id) || session_.document().get<document::Group>(id) != nullptr) continue;
+        if (before.find(id) || session_.document().get<objects::Group>(id) != nullptr) continue;
         made.push_back(id);
         refs.push_back({id, std::nullopt});
     }
@@ -58,9 +58,9 @@ void MainWindow::newSurface() {
 
 void MainWindow::deleteSelection() {
     std::vector<ObjectId> objects;
-    std::vector<document::PointRef> points;
+    std::vector<objects::PointRef> points;
     for (const Ref& r : session_.selection()) {
-        if (session_.document().get<document::Points>(r.object) != nullptr && r.part)
+        if (session_.document().get<objects::Points>(r.object) != nullptr && r.part)
             points.push_back({r.object, *r.part});
         else
             objects.push_back(r.object);
@@ -77,7 +77,7 @@ void MainWindow::newSheet() {
     operations::NewSheet options;
     options.centre = plan_->view().centre;
     options.width = plan_->view().window().width();
-    options.parcel = session_.selected<document::Parcel>().value_or(ObjectId{});
+    options.parcel = session_.selected<objects::Parcel>().value_or(ObjectId{});
     options.date = QDate::currentDate().toString(Qt::ISODate).toStdString();
     editAndSelectNew(tr("New sheet"), operations::newSheet(options));
 }
@@ -87,8 +87,8 @@ QString MainWindow::nameOf(ObjectId id) const {
 }
 
 void MainWindow::exportSheet() {
-    const auto sheets = session_.document().all<document::Sheet>();
-    const auto chosen = session_.selected<document::Sheet>().value_or(sheets.front());
+    const auto sheets = session_.document().all<objects::Sheet>();
+    const auto chosen = session_.selected<objects::Sheet>().value_or(sheets.front());
     const QString path = QFileDialog::getSaveFileName(
         this, tr("Sheet to PDF or SVG"),
         QString::fromStdString(session_.document().nameOf(chosen)) + QStringLiteral(".pdf"),

@@ -6,7 +6,7 @@
 #include <QLineEdit>
 #include <QWidget>
 
-#include "app/tools/tool.h"
+#include "app/plan/tool.h"
 
 namespace erdwerk::app {
 

@@ -7,7 +7,7 @@
 #include <QTimer>
 
 #include "app/window/main_window.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 
 namespace erdwerk::app {
 
@@ -105,12 +105,12 @@ QString step(MainWindow& window, const QString& key, const QString& value) {
     }
     if (key == QStringLiteral("against")) {
         // The selected surface is compared with this, and the map is shown.
-        const auto surface = window.session().selected<document::Surface>();
+        const auto surface = window.session().selected<objects::Surface>();
         const ObjectId source = byName(window.session().document(), value.toStdString());
         if (!surface || !source) return QStringLiteral("select a surface and name a source");
         window.session().edit(
             QStringLiteral("Fit check"), [&](const document::Document& d) -> Result<document::Edited> {
-                return document::changed<document::Surface>(d, *surface, [&](document::Surface& s) {
+                return document::changed<objects::Surface>(d, *surface, [&](objects::Surface& s) {
                     s.fit.source = source;
                     s.style.deviation = true;
                 });

@@ -76,19 +76,19 @@ void StageBar::setStage(Stage stage) {
 void StageBar::refresh() {
     const auto& d = session_.document();
     std::size_t points = 0;
-    for (const ObjectId id : d.all<document::Points>()) points += d.get<document::Points>(id)->set.size();
+    for (const ObjectId id : d.all<objects::Points>()) points += d.get<objects::Points>(id)->set.size();
     const auto text = [](Stage stage, std::size_t n, const QString& one, const QString& many) {
         return n == 0 ? stageName(stage)
                       : QStringLiteral("%1   %2 %3").arg(stageName(stage)).arg(n).arg(n == 1 ? one : many);
     };
     buttons_[0]->setText(text(Stage::Field, points, tr("point"), tr("points")));
     buttons_[1]->setText(
-        text(Stage::Ground, d.all<document::Surface>().size(), tr("surface"), tr("surfaces")));
-    buttons_[2]->setText(text(Stage::Shape, d.all<document::Line>().size(), tr("line"), tr("lines")));
+        text(Stage::Ground, d.all<objects::Surface>().size(), tr("surface"), tr("surfaces")));
+    buttons_[2]->setText(text(Stage::Shape, d.all<objects::Line>().size(), tr("line"), tr("lines")));
     buttons_[3]->setText(
-        text(Stage::Route, d.all<document::Alignment>().size(), tr("alignment"), tr("alignments")));
-    const std::size_t parcels = d.all<document::Parcel>().size();
-    const std::size_t sheets = d.all<document::Sheet>().size();
+        text(Stage::Route, d.all<objects::Alignment>().size(), tr("alignment"), tr("alignments")));
+    const std::size_t parcels = d.all<objects::Parcel>().size();
+    const std::size_t sheets = d.all<objects::Sheet>().size();
     QString record = stageName(Stage::Record);
     const auto counted = [](std::size_t n, const QString& one, const QString& many) {
         return n == 0 ? QString() : QStringLiteral("   %1 %2").arg(n).arg(n == 1 ? one : many);

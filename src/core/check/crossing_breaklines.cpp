@@ -1,12 +1,12 @@
 #include "core/check/finding.h"
-#include "core/document/mend.h"
+#include "core/operations/mend.h"
 
 namespace erdwerk::check {
 
 namespace {
 
 std::string_view ruleText(const document::Document& document, ObjectId surface) {
-    switch (document.get<document::Surface>(surface)->definition->onCrossing) {
+    switch (document.get<objects::Surface>(surface)->definition->onCrossing) {
         case terrain::CrossingRule::Higher:
             return "the higher";
         case terrain::CrossingRule::Lower:
@@ -21,11 +21,11 @@ std::string_view ruleText(const document::Document& document, ObjectId surface) 
 
 }  // namespace
 
-void crossingBreaklines(const document::Derived& derived, std::vector<Finding>& out) {
+void crossingBreaklines(const derive::Derived& derived, std::vector<Finding>& out) {
     const auto& document = derived.document;
     const DisplaySettings& display = document.settings().display;
     // Moving and trimming need the heights the lines have now.
-    std::shared_ptr<const document::Derived> state;
+    std::shared_ptr<const derive::Derived> state;
     for (const auto& [surface, result] : derived.surfaces) {
         for (const auto& [crossing, first, second] : result->crossings) {
             const double gap = std::abs(crossing.firstHeight - crossing.secondHeight);
@@ -46,22 +46,22 @@ void crossingBreaklines(const document::Derived& derived, std::vector<Finding>& 
                      std::string(ruleText(document, surface));
             const auto share = [first = first, second = second, at = crossing.place](double height) {
                 return [=](const document::Document& d) {
-                    return document::shareCorner(d, first, second, at, height);
+                    return operations::shareCorner(d, first, second, at, height);
                 };
             };
             f.fixes.push_back({"Give both the first's height", share(crossing.firstHeight), "First's"});
             f.fixes.push_back({"Give both the second's height", share(crossing.secondHeight), "Second's"});
             f.fixes.push_back({"Give both the mean height",
                                share((crossing.firstHeight + crossing.secondHeight) / 2), "Mean"});
-            if (!state) state = std::make_shared<const document::Derived>(derived);
+            if (!state) state = std::make_shared<const derive::Derived>(derived);
             f.fixes.push_back(
                 {"Move the nearest corner onto the other line",
                  [=, first = first, second = second, at = crossing.place](const document::Document& d) {
-                     return document::moveNearestCorner(d, *state, first, second, at);
+                     return operations::moveNearestCorner(d, *state, first, second, at);
                  },
                  "Move corner"});
-            const auto firstTail = document::overshoot(document, first, crossing.place);
-            const auto secondTail = document::overshoot(document, second, crossing.place);
+            const auto firstTail = operations::overshoot(document, first, crossing.place);
+            const auto secondTail = operations::overshoot(document, second, crossing.place);
             const bool ofFirst = firstTail && (!secondTail || *firstTail < *secondTail);
             const auto tail = ofFirst ? firstTail : secondTail;
             const ObjectId trimmed = ofFirst ? first : second;
@@ -71,12 +71,12 @@ void crossingBreaklines(const document::Derived& derived, std::vector<Finding>& 
                 f.fixes.push_back(
                     {"Trim " + formatLength(*tail, display) + " of '" + document.nameOf(trimmed) + "'",
                      [=, at = crossing.place](const document::Document& d) {
-                         return document::trimOvershoot(d, *state, trimmed, at, height);
+                         return operations::trimOvershoot(d, *state, trimmed, at, height);
                      }});
             }
             f.fixes.push_back({"Take '" + f.names[1] + "' out of the surface",
                                [surface = surface, second = second](const document::Document& d) {
-                                   return document::removeSource(d, surface, second);
+                                   return operations::removeSource(d, surface, second);
                                },
                                "Take out"});
             out.push_back(std::move(f));

@@ -7,7 +7,7 @@
 #include <string>
 #include <vector>
 
-#include "core/document/model.h"
+#include "core/derive/model.h"
 
 namespace erdwerk::check {
 
@@ -45,7 +45,7 @@ struct Memory {
 };
 
 /// All checks, most serious first, then by kind and place, without those that were accepted.
-std::vector<Finding> run(const document::Derived& derived, Memory* memory = nullptr);
+std::vector<Finding> run(const derive::Derived& derived, Memory* memory = nullptr);
 
 /// What to keep in the project so that this finding is no longer shown.
 document::Accepted acceptance(const Finding& finding, std::string reason);
@@ -56,23 +56,23 @@ bool isAccepted(const document::Settings& settings, const Finding& finding);
 std::string toCsv(const std::vector<Finding>& findings);
 
 // One file per check; each appends to the list.
-void crossingBreaklines(const document::Derived& derived, std::vector<Finding>& out);
-void samePlace(const document::Derived& derived, std::vector<Finding>& out);
-void withoutHeight(const document::Derived& derived, std::vector<Finding>& out);
-void sameNumber(const document::Derived& derived, std::vector<Finding>& out);
-void heightRules(const document::Derived& derived, std::vector<Finding>& out);
-void nonTangent(const document::Derived& derived, std::vector<Finding>& out);
-void parcelClosure(const document::Derived& derived, std::vector<Finding>& out);
-void surfaceFailed(const document::Derived& derived, std::vector<Finding>& out);
-void designProfile(const document::Derived& derived, std::vector<Finding>& out);
-void nearDuplicates(const document::Derived& derived, std::vector<Finding>& out);
-void pointsOutsideEdge(const document::Derived& derived, std::vector<Finding>& out);
-void boundaries(const document::Derived& derived, std::vector<Finding>& out);
-void nearlyTouching(const document::Derived& derived, std::vector<Finding>& out);
-void fitOfSurfaces(const document::Derived& derived, std::vector<Finding>& out);
-void missingFiles(const document::Derived& derived, std::vector<Finding>& out);
-void ownEdits(const document::Derived& derived, std::vector<Finding>& out);
+void crossingBreaklines(const derive::Derived& derived, std::vector<Finding>& out);
+void samePlace(const derive::Derived& derived, std::vector<Finding>& out);
+void withoutHeight(const derive::Derived& derived, std::vector<Finding>& out);
+void sameNumber(const derive::Derived& derived, std::vector<Finding>& out);
+void heightRules(const derive::Derived& derived, std::vector<Finding>& out);
+void nonTangent(const derive::Derived& derived, std::vector<Finding>& out);
+void parcelClosure(const derive::Derived& derived, std::vector<Finding>& out);
+void surfaceFailed(const derive::Derived& derived, std::vector<Finding>& out);
+void designProfile(const derive::Derived& derived, std::vector<Finding>& out);
+void nearDuplicates(const derive::Derived& derived, std::vector<Finding>& out);
+void pointsOutsideEdge(const derive::Derived& derived, std::vector<Finding>& out);
+void boundaries(const derive::Derived& derived, std::vector<Finding>& out);
+void nearlyTouching(const derive::Derived& derived, std::vector<Finding>& out);
+void fitOfSurfaces(const derive::Derived& derived, std::vector<Finding>& out);
+void missingFiles(const derive::Derived& derived, std::vector<Finding>& out);
+void ownEdits(const derive::Derived& derived, std::vector<Finding>& out);
 /// Spikes, flat triangles and rim needles of one surface; costs about as much as looking at each triangle.
-void triangleFaults(const document::Derived& derived, ObjectId surface, std::vector<Finding>& out);
+void triangleFaults(const derive::Derived& derived, ObjectId surface, std::vector<Finding>& out);
 
 }  // namespace erdwerk::check

@@ -1,9 +1,35 @@
 #include "core/check/finding.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
+#include "core/operations/lines.h"
 
 namespace erdwerk::check {
 
-using document::Derived;
+using derive::Derived;
+
+namespace {
+
+/// Names all that is in the circle, the line first.
+Finding circleFinding(const document::Document& document, ObjectId line, std::size_t point,
+                      const linework::ResolvedVertex& vertex) {
+    Finding f{
+        "height-rule-circle", Severity::MustFix, {}, vertex.place, {}, {line}, {document.nameOf(line)}, {}};
+    std::string round = "'" + document.nameOf(line) + "'";
+    for (const ObjectId id : vertex.circle) {
+        if (id == line) continue;
+        f.objects.push_back(id);
+        f.names.push_back(document.nameOf(id));
+        round += " → '" + document.nameOf(id) + "'";
+    }
+    f.text = "'" + document.nameOf(line) + "', point " + std::to_string(point + 1) + ": " + vertex.problem;
+    if (f.objects.size() > 1) f.text += " (" + round + " → '" + document.nameOf(line) + "')";
+    f.fixes.push_back({"Give it no height", [line, point](const document::Document& d) {
+                           const auto edited = operations::setRule(line, point, linework::NoHeight{})(d);
+                           return edited ? edited->document : d;
+                       }});
+    return f;
+}
+
+}  // namespace
 
 void heightRules(const Derived& derived, std::vector<Finding>& out) {
     const auto& document = derived.document;
@@ -15,15 +41,7 @@ void heightRules(const Derived& derived, std::vector<Finding>& out) {
             const auto& v = line->vertices[i];
             if (v.circular && !circle) {
                 circle = true;
-                out.push_back(
-                    {"height-rule-circle",
-                     Severity::MustFix,
-                     "'" + document.nameOf(id) + "', point " + std::to_string(i + 1) + ": " + v.problem,
-                     v.place,
-                     {},
-                     {id},
-                     {document.nameOf(id)},
-                     {}});
+                out.push_back(circleFinding(document, id, i, v));
             }
             if (!v.height && !v.circular && missing++ == 0) firstMissing = i;
         }
@@ -35,7 +53,7 @@ void heightRules(const Derived& derived, std::vector<Finding>& out) {
                  (missing == 1 ? " point" : " points") + " without height; point " +
                  std::to_string(firstMissing + 1) + ": " + v.problem;
         f.fixes.push_back({"Interpolate them", [id = id](const document::Document& d) {
-                               return document::interpolateMissing(d, id);
+                               return operations::interpolateMissing(d, id);
                            }});
         out.push_back(std::move(f));
     }
@@ -76,9 +94,9 @@ void parcelClosure(const Derived& derived, std::vector<Finding>& out) {
         f.text = "'" + document.nameOf(id) +
                  "' does not close: " + formatLength(closure.distance, document.settings().display) +
                  " are missing towards " + formatDirection(*closure.azimuth, document.settings().display);
-        const ObjectId line = document.get<document::Parcel>(id)->line;
-        f.fixes.push_back(
-            {"Close its line", [line](const document::Document& d) { return document::closeLine(d, line); }});
+        const ObjectId line = document.get<objects::Parcel>(id)->line;
+        f.fixes.push_back({"Close its line",
+                           [line](const document::Document& d) { return operations::closeLine(d, line); }});
         out.push_back(std::move(f));
     }
 }
@@ -100,8 +118,8 @@ void surfaceFailed(const Derived& derived, std::vector<Finding>& out) {
 
 void designProfile(const Derived& derived, std::vector<Finding>& out) {
     const auto& document = derived.document;
-    for (const auto id : document.all<document::Profile>()) {
-        const auto* profile = document.get<document::Profile>(id);
+    for (const auto id : document.all<objects::Profile>()) {
+        const auto* profile = document.get<objects::Profile>(id);
         const auto it = derived.alignments.find(profile->alignment);
         if (profile->design.empty() || it == derived.alignments.end()) continue;
         std::optional<geometry::Vec2> at;

@@ -4,13 +4,13 @@
 #include <unordered_map>
 
 #include "core/check/finding.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 
 namespace erdwerk::check {
 
-using document::Derived;
+using derive::Derived;
 using document::Document;
-using document::Points;
+using objects::Points;
 
 namespace {
 
@@ -25,7 +25,7 @@ void samePlace(const Derived& derived, std::vector<Finding>& out) {
     // All points together, whatever surface they are in; grouped by exact place.
     struct Entry {
         geometry::Vec2 place;
-        document::PointRef ref;
+        objects::PointRef ref;
     };
     std::vector<Entry> all;
     for (const auto id : document.all<Points>()) {
@@ -49,10 +49,13 @@ void samePlace(const Derived& derived, std::vector<Finding>& out) {
                           formatHeight(p.height, document.settings().display) + ")";
             }
             f.text += " are in one place; the surface takes the first";
-            std::vector<document::PointRef> rest;
+            // Two heights contradict each other, as where breaklines cross.
+            const auto [low, high] = std::minmax_element(f.heights.begin(), f.heights.end());
+            if (low != f.heights.end() && *high - *low >= 0.0005) f.severity = Severity::MustFix;
+            std::vector<objects::PointRef> rest;
             for (std::size_t k = from + 1; k < to; ++k) rest.push_back(all[k].ref);
             f.fixes.push_back({"Keep only the first",
-                               [rest](const Document& d) { return document::removePoints(d, rest); }});
+                               [rest](const Document& d) { return operations::removePoints(d, rest); }});
             out.push_back(std::move(f));
         }
         from = to;
@@ -77,10 +80,10 @@ void withoutHeight(const Derived& derived, std::vector<Finding>& out) {
                 f.fixes.push_back(
                     {"Take " + formatHeight(h, document.settings().display) + " from the surface",
                      [id, i, h](const Document& d) {
-                         return document::setPointHeight(d, {id, i}, h);
+                         return operations::setPointHeight(d, {id, i}, h);
                      }});
             f.fixes.push_back({"Delete the point", [id, i](const Document& d) {
-                                   return document::removePoints(d, {{id, i}});
+                                   return operations::removePoints(d, {{id, i}});
                                }});
             out.push_back(std::move(f));
         }
@@ -89,12 +92,12 @@ void withoutHeight(const Derived& derived, std::vector<Finding>& out) {
 
 void sameNumber(const Derived& derived, std::vector<Finding>& out) {
     const Document& document = derived.document;
-    std::unordered_map<std::string, document::PointRef> first;
+    std::unordered_map<std::string, objects::PointRef> first;
     for (const auto id : document.all<Points>()) {
         const auto& set = document.get<Points>(id)->set;
         for (std::size_t i = 0; i < set.size(); ++i) {
             if (set[i].number.empty()) continue;
-            const auto [it, fresh] = first.try_emplace(set[i].number, document::PointRef{id, i});
+            const auto [it, fresh] = first.try_emplace(set[i].number, objects::PointRef{id, i});
             if (fresh) continue;
             Finding f{"same-number",
                       Severity::LookAt,
@@ -105,7 +108,7 @@ void sameNumber(const Derived& derived, std::vector<Finding>& out) {
                       {pointName(set[i]), pointName(set[i])},
                       {}};
             f.fixes.push_back({"Give this one the next free number", [id, i](const Document& d) {
-                                   return document::renumberPoint(d, {id, i});
+                                   return operations::renumberPoint(d, {id, i});
                                }});
             out.push_back(std::move(f));
         }

@@ -47,15 +47,15 @@ void remembered(Memory* memory, const std::string& key, Inputs of, std::vector<F
     out.insert(out.end(), entry.findings.begin(), entry.findings.end());
 }
 
-Inputs pointsOf(const document::Derived& derived) {
+Inputs pointsOf(const derive::Derived& derived) {
     Inputs out{derived.document.settingsPointer()};
-    for (const auto id : derived.document.all<document::Points>()) out.push_back(derived.document.find(id));
+    for (const auto id : derived.document.all<objects::Points>()) out.push_back(derived.document.find(id));
     return out;
 }
 
 }  // namespace
 
-std::vector<Finding> run(const document::Derived& derived, Memory* memory) {
+std::vector<Finding> run(const derive::Derived& derived, Memory* memory) {
     std::vector<Finding> out;
     if (memory != nullptr)
         for (auto& [key, entry] : memory->entries) entry.used = false;
@@ -79,10 +79,10 @@ std::vector<Finding> run(const document::Derived& derived, Memory* memory) {
     pointsOutsideEdge(derived, out);
     for (const auto& [id, result] : derived.surfaces)
         if (result->locator)
-            remembered(memory, "surface " + std::to_string(id.value) + " " + derived.document.nameOf(id),
-                       {result}, out, [&, surface = id](std::vector<Finding>& found) {
-                           triangleFaults(derived, surface, found);
-                       });
+            remembered(
+                memory, "surface " + std::to_string(id.value) + " " + derived.document.nameOf(id),
+                {result, derived.document.settingsPointer()}, out,
+                [&, surface = id](std::vector<Finding>& found) { triangleFaults(derived, surface, found); });
     if (memory != nullptr) std::erase_if(memory->entries, [](const auto& e) { return !e.second.used; });
     const auto& settings = derived.document.settings();
     if (!settings.accepted.empty())

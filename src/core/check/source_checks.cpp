@@ -6,17 +6,17 @@
 #include <set>
 
 #include "core/check/finding.h"
-#include "core/document/edge.h"
-#include "core/document/mend.h"
-#include "core/document/surface_build.h"
+#include "core/derive/edge.h"
+#include "core/derive/surface_build.h"
 #include "core/geometry/box_index.h"
+#include "core/operations/mend.h"
 
 namespace erdwerk::check {
 
-using document::Derived;
+using derive::Derived;
 using document::Document;
-using document::Role;
 using geometry::Vec2;
+using objects::Role;
 
 namespace {
 
@@ -62,11 +62,11 @@ void nearDuplicates(const Derived& derived, std::vector<Finding>& out) {
     if (!(near > 0)) return;
     struct Entry {
         Vec2 place;
-        document::PointRef ref;
+        objects::PointRef ref;
     };
     std::vector<Entry> all;
-    for (const auto id : document.all<document::Points>()) {
-        const auto& set = document.get<document::Points>(id)->set;
+    for (const auto id : document.all<objects::Points>()) {
+        const auto& set = document.get<objects::Points>(id)->set;
         for (std::size_t i = 0; i < set.size(); ++i) all.push_back({set[i].plan, {id, i}});
     }
     std::stable_sort(all.begin(), all.end(),
@@ -79,8 +79,8 @@ void nearDuplicates(const Derived& derived, std::vector<Finding>& out) {
             auto second = all[k].ref;
             if (std::pair(second.set, second.index) < std::pair(first.set, first.index))
                 std::swap(first, second);
-            const auto& p = document.get<document::Points>(first.set)->set[first.index];
-            const auto& q = document.get<document::Points>(second.set)->set[second.index];
+            const auto& p = document.get<objects::Points>(first.set)->set[first.index];
+            const auto& q = document.get<objects::Points>(second.set)->set[second.index];
             Finding f{"near-duplicates", Severity::LookAt, {}, p.plan, {}, {first.set, second.set}, {}, {}};
             f.names = {"Point " + numberOf(p), "Point " + numberOf(q)};
             for (const auto& point : {p, q})
@@ -89,10 +89,11 @@ void nearDuplicates(const Derived& derived, std::vector<Finding>& out) {
             f.text = f.names[0] + " (" + formatHeight(p.height, display) + ") and " + f.names[1] + " (" +
                      formatHeight(q.height, display) + ") are only " + formatLength(apart, display) +
                      " apart";
-            f.fixes.push_back({"Keep " + numberOf(p),
-                               [second](const Document& d) { return document::removePoints(d, {second}); }});
+            f.fixes.push_back({"Keep " + numberOf(p), [second](const Document& d) {
+                                   return operations::removePoints(d, {second});
+                               }});
             f.fixes.push_back({"Keep " + numberOf(q),
-                               [first](const Document& d) { return document::removePoints(d, {first}); }});
+                               [first](const Document& d) { return operations::removePoints(d, {first}); }});
             out.push_back(std::move(f));
         }
     }
@@ -100,19 +101,20 @@ void nearDuplicates(const Derived& derived, std::vector<Finding>& out) {
 
 void pointsOutsideEdge(const Derived& derived, std::vector<Finding>& out) {
     const Document& document = derived.document;
-    for (const auto id : document.all<document::Surface>()) {
-        const auto sources = expandedSources(document, *document.get<document::Surface>(id)->definition);
+    for (const auto id : document.all<objects::Surface>()) {
+        const auto sources =
+            derive::expandedSources(document, *document.get<objects::Surface>(id)->definition);
         const auto edge =
             std::find_if(sources.begin(), sources.end(), [](const auto& s) { return s.role == Role::Edge; });
         if (edge == sources.end()) continue;
         const auto* line = Derived::in(derived.lines, edge->object);
         if (line == nullptr) continue;
-        const auto ring = document::boundaryAlong(*line, document::breaklineSagitta).ring;
+        const auto ring = derive::boundaryAlong(*line, derive::breaklineSagitta).ring;
         if (ring.size() < 3) continue;
         for (const auto& s : sources) {
-            const auto* points = document.get<document::Points>(s.object);
+            const auto* points = document.get<objects::Points>(s.object);
             if (points == nullptr) continue;
-            std::vector<document::PointRef> outside;
+            std::vector<objects::PointRef> outside;
             for (std::size_t i = 0; i < points->set.size(); ++i)
                 if (points->set[i].height &&
                     geometry::sideOf(ring, points->set[i].plan) == geometry::Side::Outside)
@@ -136,12 +138,13 @@ void pointsOutsideEdge(const Derived& derived, std::vector<Finding>& out) {
 
 void boundaries(const Derived& derived, std::vector<Finding>& out) {
     const Document& document = derived.document;
-    for (const auto id : document.all<document::Surface>()) {
-        for (const auto& s : expandedSources(document, *document.get<document::Surface>(id)->definition)) {
-            const bool ring = document::isRing(s.role);
+    for (const auto id : document.all<objects::Surface>()) {
+        for (const auto& s :
+             derive::expandedSources(document, *document.get<objects::Surface>(id)->definition)) {
+            const bool ring = objects::isRing(s.role);
             const auto* line = Derived::in(derived.lines, s.object);
             if (!ring || line == nullptr || line->path.empty()) continue;
-            const std::string what = "The " + std::string(document::roleName(s.role)) + " " +
+            const std::string what = "The " + std::string(objects::roleName(s.role)) + " " +
                                      quoted(document, s.object) + " of " + quoted(document, id);
             const auto base = [&](const char* kind, std::string text, Vec2 at) {
                 return Finding{kind,
@@ -154,7 +157,7 @@ void boundaries(const Derived& derived, std::vector<Finding>& out) {
                                {}};
             };
             const auto giveUp = [id, object = s.object](const Document& d) {
-                return document::removeSource(d, id, object);
+                return operations::removeSource(d, id, object);
             };
             if (!line->closed) {
                 auto f =
@@ -165,13 +168,13 @@ void boundaries(const Derived& derived, std::vector<Finding>& out) {
                              " apart",
                          line->path.back().end);
                 f.fixes.push_back({"Close the line", [object = s.object](const Document& d) {
-                                       return document::closeLine(d, object);
+                                       return operations::closeLine(d, object);
                                    }});
                 f.fixes.push_back({"Take it out", giveUp});
                 out.push_back(std::move(f));
                 continue;
             }
-            const auto corners = document::boundaryAlong(*line, document::breaklineSagitta).ring;
+            const auto corners = derive::boundaryAlong(*line, derive::breaklineSagitta).ring;
             if (corners.size() < 4) continue;
             for (const Vec2 at : selfCrossings(corners, true)) {
                 auto f = base("boundary-crosses-itself", what + " crosses itself", at);
@@ -188,9 +191,10 @@ void nearlyTouching(const Derived& derived, std::vector<Finding>& out) {
     if (!(touch > 0)) return;
     std::set<ObjectId> done;
     std::vector<ObjectId> lines;
-    for (const auto id : document.all<document::Surface>())
-        for (const auto& s : expandedSources(document, *document.get<document::Surface>(id)->definition))
-            if (document.get<document::Line>(s.object) != nullptr && done.insert(s.object).second)
+    for (const auto id : document.all<objects::Surface>())
+        for (const auto& s :
+             derive::expandedSources(document, *document.get<objects::Surface>(id)->definition))
+            if (document.get<objects::Line>(s.object) != nullptr && done.insert(s.object).second)
                 lines.push_back(s.object);
     // Segments of all lines in one index.
     std::vector<geometry::Box> boxes;
@@ -244,11 +248,12 @@ void nearlyTouching(const Derived& derived, std::vector<Finding>& out) {
                 if (ends.height) f.heights.push_back(*ends.height);
                 if (height) {
                     f.heights.push_back(*height);
-                    f.fixes.push_back({"End it on the line", [id = id, other = other, last, at = on->place,
-                                                              h = *height](const Document& d) {
-                                           return document::setHeightOnLine(
-                                               document::moveEnd(d, id, last, {at.x, at.y, h}), other, at, h);
-                                       }});
+                    f.fixes.push_back(
+                        {"End it on the line",
+                         [id = id, other = other, last, at = on->place, h = *height](const Document& d) {
+                             return operations::setHeightOnLine(
+                                 operations::moveEnd(d, id, last, {at.x, at.y, h}), other, at, h);
+                         }});
                 }
                 out.push_back(std::move(f));
             }
@@ -269,16 +274,16 @@ void missingFiles(const Derived& derived, std::vector<Finding>& out) {
                        {document.nameOf(id)},
                        {{"Take it out of the project", [id](const Document& d) { return d.without(id); }}}});
     };
-    for (const auto id : document.all<document::Cloud>()) {
-        const auto* payload = document.get<document::Cloud>(id);
+    for (const auto id : document.all<objects::Cloud>()) {
+        const auto* payload = document.get<objects::Cloud>(id);
         missing(id, payload->file, payload->problem);
     }
-    for (const auto id : document.all<document::HeightRaster>()) {
-        const auto* payload = document.get<document::HeightRaster>(id);
+    for (const auto id : document.all<objects::HeightRaster>()) {
+        const auto* payload = document.get<objects::HeightRaster>(id);
         missing(id, payload->file, payload->problem);
     }
-    for (const auto id : document.all<document::Backdrop>()) {
-        const auto* payload = document.get<document::Backdrop>(id);
+    for (const auto id : document.all<objects::Backdrop>()) {
+        const auto* payload = document.get<objects::Backdrop>(id);
         missing(id, payload->file, payload->problem);
     }
 }

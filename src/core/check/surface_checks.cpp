@@ -7,16 +7,16 @@
 #include <unordered_map>
 
 #include "core/check/finding.h"
-#include "core/document/mend.h"
-#include "core/document/surface_build.h"
+#include "core/derive/surface_build.h"
+#include "core/operations/mend.h"
 
 namespace erdwerk::check {
 
-using document::Derived;
+using derive::Derived;
 using document::Document;
-using document::Role;
 using geometry::Vec2;
 using geometry::Vec3;
+using objects::Role;
 
 namespace {
 
@@ -106,11 +106,12 @@ void spikes(const Derived& derived, ObjectId surface, const terrain::Tin& tin, s
     const auto found = spikesOf(tin);
     if (found.vertices.empty()) return;
     const auto rings = ringsOf(tin, found.vertices);
-    std::unordered_map<Vec2, document::PointRef, PlaceHash> points;
-    for (const auto& s : expandedSources(document, *document.get<document::Surface>(surface)->definition))
-        if (const auto* set = document.get<document::Points>(s.object))
+    std::unordered_map<Vec2, objects::PointRef, PlaceHash> points;
+    for (const auto& s :
+         derive::expandedSources(document, *document.get<objects::Surface>(surface)->definition))
+        if (const auto* set = document.get<objects::Points>(s.object))
             for (std::size_t i = 0; i < set->set.size(); ++i)
-                points.try_emplace(set->set[i].plan, document::PointRef{s.object, i});
+                points.try_emplace(set->set[i].plan, objects::PointRef{s.object, i});
     const DisplaySettings& display = document.settings().display;
     for (std::size_t k = 0; k < found.vertices.size() && k < mostOfOneKind; ++k) {
         const Vec3 v = tin.vertex(found.vertices[k]);
@@ -123,17 +124,17 @@ void spikes(const Derived& derived, ObjectId surface, const terrain::Tin& tin, s
         std::string who = "A vertex";
         if (point != points.end()) {
             const auto ref = point->second;
-            who = "Point " + document.get<document::Points>(ref.set)->set[ref.index].number;
+            who = "Point " + document.get<objects::Points>(ref.set)->set[ref.index].number;
             f.objects.push_back(ref.set);
             f.names.push_back(who);
             f.fixes.push_back({"Give it " + formatHeight(mean, display), [ref, mean](const Document& d) {
-                                   return document::setPointHeight(d, ref, mean);
+                                   return operations::setPointHeight(d, ref, mean);
                                }});
-            f.fixes.push_back(
-                {"Delete the point", [ref](const Document& d) { return document::removePoints(d, {ref}); }});
+            f.fixes.push_back({"Delete the point",
+                               [ref](const Document& d) { return operations::removePoints(d, {ref}); }});
         } else {
             f.fixes.push_back({"Leave it out", [surface, at = v.plan()](const Document& d) {
-                                   return document::addEdit(
+                                   return operations::addEdit(
                                        d, surface, {{terrain::EditKind::RemovePoint, at, {}}, {}, true});
                                }});
         }
@@ -163,10 +164,11 @@ void flatTriangles(const Derived& derived, ObjectId surface, const terrain::Tin&
     const Document& document = derived.document;
     // Which contour a vertex is a corner of.
     std::unordered_map<Vec2, ObjectId, PlaceHash> owner;
-    for (const auto& s : expandedSources(document, *document.get<document::Surface>(surface)->definition))
+    for (const auto& s :
+         derive::expandedSources(document, *document.get<objects::Surface>(surface)->definition))
         if (s.role == Role::Contour)
             if (const auto* line = Derived::in(derived.lines, s.object))
-                for (const auto& run : runsWithHeights(*line, document::breaklineSagitta))
+                for (const auto& run : linework::runsWithHeights(*line, derive::breaklineSagitta))
                     for (const Vec3& p : run) owner.try_emplace(p.plan(), s.object);
     if (owner.empty()) return;
     const auto contourOf = [&](std::uint32_t v) {
@@ -213,7 +215,7 @@ void flatTriangles(const Derived& derived, ObjectId surface, const terrain::Tin&
             f.fixes.push_back(
                 {"Flip " + std::to_string(one.flips.size()) + (one.flips.size() == 1 ? " side" : " sides"),
                  [surface, flips = one.flips](const Document& d) {
-                     return document::changeDefinition(d, surface, [&](auto& definition) {
+                     return operations::changeDefinition(d, surface, [&](auto& definition) {
                          for (const Vec2 at : flips)
                              definition.edits.push_back({{terrain::EditKind::FlipSide, at, {}}, {}, true});
                      });
@@ -228,9 +230,9 @@ constexpr double needle = 0.02;
 void rimNeedles(const Derived& derived, ObjectId surface, const terrain::Tin& tin,
                 std::vector<Finding>& out) {
     const Document& document = derived.document;
-    const auto& definition = *document.get<document::Surface>(surface)->definition;
+    const auto& definition = *document.get<objects::Surface>(surface)->definition;
     if (definition.narrowest >= needle) return;
-    for (const auto& s : expandedSources(document, definition))
+    for (const auto& s : derive::expandedSources(document, definition))
         if (s.role == Role::Edge) return;  // the rim is where it was asked to be
     std::size_t count = 0;
     double worst = needle;
@@ -260,8 +262,8 @@ void rimNeedles(const Derived& derived, ObjectId surface, const terrain::Tin& ti
     f.text = std::to_string(count) + (count == 1 ? " needle triangle" : " needle triangles") +
              " at the rim of '" + f.names.front() + "'";
     f.fixes.push_back({"Leave out narrow rim triangles", [surface](const Document& d) {
-                           return document::changeDefinition(d, surface,
-                                                             [](auto& def) { def.narrowest = needle; });
+                           return operations::changeDefinition(d, surface,
+                                                               [](auto& def) { def.narrowest = needle; });
                        }});
     out.push_back(std::move(f));
 }
@@ -280,12 +282,12 @@ void ownEdits(const Derived& derived, std::vector<Finding>& out) {
     const Document& document = derived.document;
     for (const auto& [surface, result] : derived.surfaces)
         for (const auto& [index, problem] : result->editProblems) {
-            const auto& edits = document.get<document::Surface>(surface)->definition->edits;
+            const auto& edits = document.get<objects::Surface>(surface)->definition->edits;
             auto f = about(document, "own-edit", Severity::LookAt, surface, edits[index].edit.at);
             f.text = "Own edit " + std::to_string(index + 1) + " of '" + f.names.front() +
                      "' does not apply: " + problem;
             f.fixes.push_back({"Take the edit out", [surface = surface, index = index](const Document& d) {
-                                   return document::changeDefinition(d, surface, [&](auto& def) {
+                                   return operations::changeDefinition(d, surface, [&](auto& def) {
                                        if (index < def.edits.size())
                                            def.edits.erase(def.edits.begin() +
                                                            static_cast<std::ptrdiff_t>(index));
@@ -307,7 +309,7 @@ void fitOfSurfaces(const Derived& derived, std::vector<Finding>& out) {
                      formatLength(fit->tolerance, display) + " is asked for";
             f.fixes.push_back(
                 {"Add the source's point here", [surface = surface, point = worst.point](const Document& d) {
-                     return document::addToSurface(d, surface, "Points from the source", {point}, "fit");
+                     return operations::addToSurface(d, surface, "Points from the source", {point}, "fit");
                  }});
             out.push_back(std::move(f));
         }

@@ -16,7 +16,7 @@ std::string Document::nameOf(ObjectId id) const {
 }
 
 bool Document::hidden(const Object& object) const {
-    const auto* group = get<Group>(object.group);
+    const auto* group = get<objects::Group>(object.group);
     return group != nullptr && !group->visible;
 }
 
@@ -69,42 +69,11 @@ Document Document::withoutOnly(ObjectId id) const {
     return out;
 }
 
-std::vector<ObjectId> references(const Payload& payload) {
-    std::vector<ObjectId> out;
-    const auto add = [&](ObjectId id) {
-        if (id) out.push_back(id);
-    };
-    std::visit(
-        [&](const auto& p) {
-            using T = std::decay_t<decltype(p)>;
-            if constexpr (std::is_same_v<T, Line>) {
-                for (const auto& v : p.line.vertices)
-                    if (const auto* on = std::get_if<linework::OnSurface>(&v.rule)) add(on->surface);
-            } else if constexpr (std::is_same_v<T, Surface>) {
-                add(p.fit.source);
-                for (const Source& s : p.definition->sources) add(s.object);
-                for (const SurfaceEdit& e : p.definition->edits) add(e.surface);
-            } else if constexpr (std::is_same_v<T, Alignment> || std::is_same_v<T, Parcel>) {
-                add(p.line);
-            } else if constexpr (std::is_same_v<T, Profile>) {
-                add(p.alignment);
-                add(p.ground);
-            } else if constexpr (std::is_same_v<T, Label>) {
-                add(p.target);
-                add(p.style);
-            } else if constexpr (std::is_same_v<T, Sheet>) {
-                add(p.parcel);
-            }
-        },
-        payload);
-    return out;
-}
-
 std::vector<ObjectId> dependents(const Document& document, ObjectId id) {
     std::vector<ObjectId> out;
     if (!id) return out;
     for (const auto& [other, object] : document.objects()) {
-        const auto named = references(object->payload);
+        const auto named = objects::references(object->payload);
         if (object->group == id || std::find(named.begin(), named.end(), id) != named.end())
             out.push_back(other);
     }
@@ -126,27 +95,8 @@ Document Document::withoutUsesOf(ObjectId id) const {
             out = out.with(std::move(freed));
             continue;
         }
-        if (const auto* surface = std::get_if<Surface>(&object->payload)) {
-            Surface without = *surface;
-            SurfaceDefinition definition = *surface->definition;
-            std::erase_if(definition.sources, [&](const Source& s) { return s.object == id; });
-            std::erase_if(definition.edits, [&](const SurfaceEdit& e) { return e.surface == id; });
-            without.definition = std::make_shared<const SurfaceDefinition>(std::move(definition));
-            if (without.fit.source == id) without.fit.source = {};
-            out = out.withPayload(other, std::move(without));
-        } else if (const auto* sheet = std::get_if<Sheet>(&object->payload)) {
-            Sheet without = *sheet;
-            without.parcel = {};
-            out = out.withPayload(other, std::move(without));
-        } else if (const auto* profile = std::get_if<Profile>(&object->payload);
-                   profile != nullptr && profile->ground == id) {
-            Profile without = *profile;
-            without.ground = {};
-            out = out.withPayload(other, std::move(without));
-        } else if (!std::holds_alternative<Line>(object->payload)) {
-            out = out.without(other);
-        }
-        // A line on a surface that is gone keeps its rule; the checks say so.
+        auto next = objects::without(object->payload, id);
+        out = next ? out.withPayload(other, std::move(*next)) : out.without(other);
     }
     return out;
 }

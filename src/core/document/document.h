@@ -7,9 +7,13 @@
 #include <vector>
 
 #include "core/base/display.h"
-#include "core/document/object.h"
+#include "core/objects/object.h"
 
 namespace erdwerk::document {
+
+// A document speaks of its objects as of its own.
+using objects::Object;
+using objects::Payload;
 
 /// A finding that is meant to be so.
 struct Accepted {
@@ -113,11 +117,18 @@ std::string freshName(const Document& document, const std::string& stem) {
     }
 }
 
-/// Objects that a payload names, groups not among them; one may come twice.
-std::vector<ObjectId> references(const Payload& payload);
-
 /// Objects that name this one.
 std::vector<ObjectId> dependents(const Document& document, ObjectId id);
+
+/// Changes a payload of type T in place; nothing when the object is not one.
+template <class T, class Change>
+Document changed(const Document& document, ObjectId id, const Change& change) {
+    const T* old = document.get<T>(id);
+    if (old == nullptr) return document;
+    T next = *old;
+    change(next);
+    return document.withPayload(id, std::move(next));
+}
 
 /// The objects that differ between two documents.
 struct Change {

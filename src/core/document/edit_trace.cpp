@@ -98,7 +98,7 @@ private:
 
 }  // namespace
 
-void EditTrace::tracePoints(ObjectId id, const Points& before, const Points& after) {
+void EditTrace::tracePoints(ObjectId id, const objects::Points& before, const objects::Points& after) {
     Parts& parts = parts_[id];
     parts.vertices.resize(before.set.size());
     if (before.set.size() == after.set.size()) {
@@ -181,17 +181,17 @@ EditTrace::EditTrace(const Document& before, const Document& after) : before_(be
     std::vector<std::pair<ObjectId, const Line3D*>> fresh;
     std::vector<std::pair<ObjectId, const Line3D*>> changedLines;
     for (const ObjectId id : change.changed) {
-        const auto* line = after.get<Line>(id);
+        const auto* line = after.get<objects::Line>(id);
         if (line == nullptr) continue;
         (before.find(id) ? changedLines : fresh).push_back({id, &line->line});
     }
     for (const ObjectId id : change.changed) {
-        const auto* points = after.get<Points>(id);
-        const auto* old = before.get<Points>(id);
+        const auto* points = after.get<objects::Points>(id);
+        const auto* old = before.get<objects::Points>(id);
         if (points != nullptr && old != nullptr) tracePoints(id, *old, *points);
     }
     for (const auto& [id, line] : changedLines) {
-        const auto* old = before.get<Line>(id);
+        const auto* old = before.get<objects::Line>(id);
         if (old == nullptr || old->line == *line) continue;
         std::vector<std::pair<ObjectId, const Line3D*>> targets{{id, line}};
         // A split makes a new line of a part.
@@ -200,7 +200,7 @@ EditTrace::EditTrace(const Document& before, const Document& after) : before_(be
         traceLine(id, old->line, targets);
     }
     for (const ObjectId id : change.removed) {
-        const auto* old = before.get<Line>(id);
+        const auto* old = before.get<objects::Line>(id);
         parts_[id].gone = true;
         // A join takes the line into another one.
         if (old == nullptr || changedLines.empty()) continue;
@@ -214,6 +214,20 @@ EditTrace::EditTrace(const Document& before, const Document& after) : before_(be
             parts.sides.assign(parts.sides.size(), std::nullopt);
         }
     }
+}
+
+bool EditTrace::isPoints(ObjectId before) const {
+    return before_.get<objects::Points>(before) != nullptr;
+}
+
+const Line3D* EditTrace::lineBefore(ObjectId id) const {
+    const auto* line = before_.get<objects::Line>(id);
+    return line == nullptr ? nullptr : &line->line;
+}
+
+const Line3D* EditTrace::lineAfter(ObjectId id) const {
+    const auto* line = after_.get<objects::Line>(id);
+    return line == nullptr ? nullptr : &line->line;
 }
 
 std::optional<Part> EditTrace::vertex(Part before) const {
@@ -241,10 +255,10 @@ std::optional<std::pair<ObjectId, Vec2>> EditTrace::place(ObjectId object, Vec2 
     const auto it = parts_.find(object);
     if (it == parts_.end()) return Answer({object, at});
     const auto pointOf = [&](const Document& document, Part part) -> std::optional<Vec2> {
-        if (const auto* points = document.get<Points>(part.object))
+        if (const auto* points = document.get<objects::Points>(part.object))
             return part.index < points->set.size() ? std::optional(points->set[part.index].plan)
                                                    : std::nullopt;
-        const auto* line = document.get<Line>(part.object);
+        const auto* line = document.get<objects::Line>(part.object);
         if (line == nullptr) return std::nullopt;
         const auto places = placesOf(line->line);
         return part.index < places.size() ? std::optional(places[part.index]) : std::nullopt;
@@ -256,14 +270,14 @@ std::optional<std::pair<ObjectId, Vec2>> EditTrace::place(ObjectId object, Vec2 
         const auto place = now ? pointOf(after_, *now) : std::nullopt;
         return place ? Answer({now->object, *place}) : std::nullopt;
     }
-    const auto* line = before_.get<Line>(object);
+    const auto* line = before_.get<objects::Line>(object);
     if (line == nullptr) return it->second.gone ? std::nullopt : Answer({object, at});
     const auto path = planPath(line->line);
     const auto nearest = geometry::nearestOn(path, at);
     if (!nearest || std::abs(nearest->distance) > tolerance)
         return it->second.gone ? std::nullopt : Answer({object, at});
     const auto now = side({object, nearest->segment});
-    const auto* target = now ? after_.get<Line>(now->object) : nullptr;
+    const auto* target = now ? after_.get<objects::Line>(now->object) : nullptr;
     if (target == nullptr) return std::nullopt;
     const auto& side = planPath(target->line)[now->index];
     // Where the side did not move, the place does not either.
@@ -309,44 +323,13 @@ Document carried(const Document& before, const Document& after, std::vector<std:
     for (const auto& [id, object] : after.objects()) {
         // What the edit itself made or changed names parts as they are now.
         if (before.find(id) != object) continue;
-        if (const auto* label = std::get_if<Label>(&object->payload)) {
-            const Part part{label->target, label->part};
-            const bool ofPoint = before.get<Points>(label->target) != nullptr;
-            const auto now = ofPoint ? trace.vertex(part) : trace.side(part);
-            if (!now) {
-                out = out.without(id);
-            } else if (!(*now == part)) {
-                Label next = *label;
-                next.target = now->object;
-                next.part = now->index;
-                out = out.withPayload(id, next);
-            }
-        } else if (const auto* parcel = std::get_if<Parcel>(&object->payload)) {
-            const auto* line = before.get<Line>(parcel->line);
-            const auto* next = after.get<Line>(parcel->line);
-            if (line == nullptr || next == nullptr || line->line == next->line) continue;
-            const auto corners = cornersOf(line->line);
-            const auto cornersNow = cornersOf(next->line);
-            const auto inPath = [&](std::size_t corner, std::size_t count, bool closed) {
-                if (!parcel->reversed) return corner;
-                return closed ? (count - corner) % count : count - 1 - corner;
-            };
-            if (parcel->begin >= corners.size()) continue;
-            const std::size_t corner = inPath(parcel->begin, corners.size(), line->line.closed);
-            const auto now = trace.vertex({parcel->line, corners[corner]});
-            Parcel moved = *parcel;
-            moved.begin = 0;
-            if (now && now->object == parcel->line) {
-                const auto at =
-                    std::find(cornersNow.begin(), cornersNow.end(), now->index) - cornersNow.begin();
-                moved.begin = inPath(static_cast<std::size_t>(at), cornersNow.size(), next->line.closed);
-            } else {
-                moved.beginning.clear();
-                if (lost != nullptr) lost->push_back("point of beginning of " + object->name);
-            }
-            if (moved.begin != parcel->begin || moved.beginning != parcel->beginning)
-                out = out.withPayload(id, moved);
-        }
+        std::vector<std::string> words;
+        auto next = objects::carried(object->payload, trace, &words);
+        if (next.state == objects::Carried::State::Gone) out = out.without(id);
+        if (next.state == objects::Carried::State::Changed)
+            out = out.withPayload(id, std::move(*next.payload));
+        if (lost != nullptr)
+            for (const auto& word : words) lost->push_back(word + " of " + object->name);
     }
     if (before.settingsPointer() == after.settingsPointer() && !before.settings().accepted.empty()) {
         std::size_t gone = 0;

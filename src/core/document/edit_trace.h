@@ -11,27 +11,25 @@
 
 namespace erdwerk::document {
 
-/// A part by the object that has it now and its position there.
-struct Part {
-    ObjectId object;
-    std::size_t index = 0;
-    friend bool operator==(const Part&, const Part&) = default;
-};
+using objects::Part;
 
 /// Vertices are known by their places: those that an edit leaves where they are keep their identity through
 /// inserting, deleting, splitting, joining, reversing, closing. When no vertex was added or taken away, each
 /// is itself, wherever it moved. A side follows the corner it starts at; through a reversal, its two corners.
 /// Points of a set are known by themselves in their order.
-class EditTrace {
+class EditTrace : public objects::Carry {
 public:
     EditTrace() = default;
     /// Costs about as much as the objects that differ are large.
     EditTrace(const Document& before, const Document& after);
 
     /// Where a vertex of a line, or a point of a set, is now; nothing when it is gone.
-    [[nodiscard]] std::optional<Part> vertex(Part before) const;
+    [[nodiscard]] std::optional<Part> vertex(Part before) const override;
     /// Where a side (segment of the plan path) is now; nothing when it is gone.
-    [[nodiscard]] std::optional<Part> side(Part before) const;
+    [[nodiscard]] std::optional<Part> side(Part before) const override;
+    [[nodiscard]] bool isPoints(ObjectId before) const override;
+    [[nodiscard]] const linework::Line3D* lineBefore(ObjectId id) const override;
+    [[nodiscard]] const linework::Line3D* lineAfter(ObjectId id) const override;
     /// Where a place on an object is now: at its vertex (within `tolerance`), else the same fraction of its
     /// side; itself when the object did not change, nothing when that part is gone.
     [[nodiscard]] std::optional<std::pair<ObjectId, geometry::Vec2>> place(ObjectId object, geometry::Vec2 at,
@@ -46,7 +44,7 @@ private:
         std::vector<std::optional<Part>> sides;
         bool gone = false;
     };
-    void tracePoints(ObjectId id, const Points& before, const Points& after);
+    void tracePoints(ObjectId id, const objects::Points& before, const objects::Points& after);
     void traceLine(ObjectId id, const linework::Line3D& before,
                    const std::vector<std::pair<ObjectId, const linework::Line3D*>>& after);
 

@@ -27,11 +27,8 @@ std::vector<ObjectId> wentAlong(const Document& before, const Document& after) {
         bool stands = std::any_of(named.begin(), named.end(), [&](ObjectId other) {
             return std::find(change.removed.begin(), change.removed.end(), other) != change.removed.end();
         });
-        if (const auto* label = std::get_if<Label>(&payload)) {
-            const Part part{label->target, label->part};
-            stands = stands ||
-                     !(before.get<Points>(label->target) != nullptr ? trace.vertex(part) : trace.side(part));
-        }
+        // Or on a part that is gone.
+        stands = stands || objects::carried(payload, trace, nullptr).state == objects::Carried::State::Gone;
         if (stands) out.push_back(id);
     }
     return out;

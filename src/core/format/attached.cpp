@@ -92,9 +92,9 @@ Result<std::shared_ptr<const survey::Raster>> attachedRaster(const std::string& 
     return shelf.get(path, [&](const std::string& file) { return readRaster(file, context); });
 }
 
-Result<std::shared_ptr<const document::Picture>> attachedPicture(const std::string& path,
-                                                                 const Context& context) {
-    static Shelf<document::Picture> shelf;
+Result<std::shared_ptr<const objects::Picture>> attachedPicture(const std::string& path,
+                                                                const Context& context) {
+    static Shelf<objects::Picture> shelf;
     return shelf.get(path, [&](const std::string& file) { return readPicture(file, context); });
 }
 

@@ -6,7 +6,7 @@
 
 #include "core/base/progress.h"
 #include "core/base/result.h"
-#include "core/document/object.h"
+#include "core/objects/object.h"
 
 namespace erdwerk::format {
 
@@ -18,8 +18,8 @@ Result<std::shared_ptr<const survey::Raster>> attachedRaster(const std::string& 
                                                              const Context& context = {});
 /// Three or more bands as red, green, blue, or one as grey; reduced to at most 4096 columns and rows.
 /// BadInput without a place in the world.
-Result<std::shared_ptr<const document::Picture>> attachedPicture(const std::string& path,
-                                                                 const Context& context = {});
+Result<std::shared_ptr<const objects::Picture>> attachedPicture(const std::string& path,
+                                                                const Context& context = {});
 
 /// Bytes as text: compressed (zlib) and in base 64 (RFC 4648).
 std::string packed(const std::vector<std::uint8_t>& bytes);

@@ -8,6 +8,7 @@
 #include "core/format/ply.h"
 #include "core/format/project_file.h"
 #include "core/format/project_layers.h"
+#include "core/format/project_lock.h"
 #include "core/format/raster_file.h"
 #include "core/terrain/sampling.h"
 
@@ -35,12 +36,14 @@ std::vector<std::string> leftBehind(const Document& document, std::initializer_l
 
 }  // namespace
 
-Result<std::vector<std::string>> exportFile(const std::string& path, const document::Derived& derived) {
+Result<std::vector<std::string>> exportFile(const std::string& path, const derive::Derived& derived) {
     const Document& document = derived.document;
     const std::string ending = endingOf(path);
     Result<void> done;
     std::vector<std::string> left;
     if (ending == ".erdwerk") {
+        if (const auto holder = lockHolder(canonicalPath(path)))
+            return fail(ErrorCode::Busy, "is open: " + holder->text() + "; write to another name", path);
         auto stamp = saveProject(path, derived);
         if (!stamp) return tl::unexpected(stamp.error());
     } else if (ending == ".xml") {
@@ -52,20 +55,24 @@ Result<std::vector<std::string>> exportFile(const std::string& path, const docum
         left = leftBehind(document, {"profile", "label", "sheet", "cloud", "raster", "backdrop"});
     } else if (ending == ".geojson") {
         // One layer only: the lines, or the points when there are no lines.
-        auto layers = projectLayers(derived);
         const bool lines = !derived.lines.empty();
-        std::erase_if(layers,
-                      [&](const VectorLayer& l) { return l.name != (lines ? "lines" : "survey_points"); });
+        std::size_t chorded = 0;
+        auto layers = projectLayers(derived);
+        std::erase_if(layers, [](const VectorLayer& l) { return l.name != "survey_points"; });
+        if (lines) layers = {chordedLines(derived, &chorded)};
         if (layers.empty()) return badInput("there are no lines or points to write", path);
         done = writeVectorFile(path, layers);
         left = leftBehind(document, {"surface", "alignment", "profile", "parcel", "label", "sheet", "cloud",
                                      "raster", "backdrop"});
         if (lines)
             for (auto& text : leftBehind(document, {"points"})) left.push_back(text);
+        if (chorded > 0)
+            left.push_back("the arcs of " + std::to_string(chorded) + (chorded == 1 ? " line" : " lines") +
+                           ", which became chords");
     } else if (ending == ".csv") {
         std::vector<survey::SurveyPoint> all;
-        for (const auto id : document.all<document::Points>()) {
-            const auto points = document.get<document::Points>(id)->set.all();
+        for (const auto id : document.all<objects::Points>()) {
+            const auto points = document.get<objects::Points>(id)->set.all();
             all.insert(all.end(), points.begin(), points.end());
         }
         done = replaceFile(path, writePoints(all));
@@ -88,7 +95,7 @@ Result<std::vector<std::string>> exportFile(const std::string& path, const docum
     return left;
 }
 
-Result<void> exportSurface(const std::string& path, const document::Derived& derived, ObjectId surface,
+Result<void> exportSurface(const std::string& path, const derive::Derived& derived, ObjectId surface,
                            double cell) {
     const auto* locator = derived.surface(surface);
     if (locator == nullptr) return badInput("there is no surface to write", path);

@@ -7,7 +7,6 @@
 #include <set>
 
 #include "core/base/notation.h"
-#include "core/document/edit.h"
 #include "core/format/attached.h"
 #include "core/format/cloud_file.h"
 #include "core/format/mesh_file.h"
@@ -16,6 +15,7 @@
 #include "core/format/project_file.h"
 #include "core/format/project_layers.h"
 #include "core/format/raster_file.h"
+#include "core/operations/edit.h"
 #include "core/terrain/sampling.h"
 
 namespace erdwerk::format {
@@ -30,7 +30,7 @@ namespace {
 
 Document addLine(const Document& document, const std::string& name, linework::Line3D line,
                  ObjectId* id = nullptr, ObjectId group = {}) {
-    return document.added(name, document::Line{std::move(line), {}}, id, group);
+    return document.added(name, objects::Line{std::move(line), {}}, id, group);
 }
 
 }  // namespace
@@ -41,7 +41,7 @@ Imported addPoints(const Document& document, const std::string& path, CsvPoints 
     out.skipped = std::move(points.skipped);
     out.document = points.points.empty()
                        ? document
-                       : document::addPoints(document, stemOf(path), std::move(points.points));
+                       : operations::addPoints(document, stemOf(path), std::move(points.points));
     return out;
 }
 
@@ -104,12 +104,11 @@ Document addTriangleLayers(Document document, const std::string& path, std::vect
             auto tin = std::move(soup).surface(path);
             good = good && tin.has_value();
             if (!good) break;
-            document::SurfaceDefinition definition;
+            objects::SurfaceDefinition definition;
             definition.imported = std::make_shared<const terrain::Tin>(std::move(*tin));
             next = next.added(
-                name,
-                document::Surface{
-                    std::make_shared<const document::SurfaceDefinition>(std::move(definition)), {}, {}});
+                name, objects::Surface{
+                          std::make_shared<const objects::SurfaceDefinition>(std::move(definition)), {}, {}});
         }
         if (!good) continue;  // they overlap: then they are just lines
         document = std::move(next);
@@ -131,17 +130,17 @@ Imported addVectorContent(const Document& document, const std::string& path, con
     for (const auto& line : content.lines) {
         ObjectId group;
         if (layers.size() > 1) {
-            group = out.document.byName<document::Group>(line.layer);
+            group = out.document.byName<objects::Group>(line.layer);
             if (!group)
-                out.document = out.document.added(line.layer, document::Group{"#3F5C73", true}, &group);
+                out.document = out.document.added(line.layer, objects::Group{"#3F5C73", true}, &group);
         }
-        made.push_back({line.name, document::Line{line.line, {}}, group});
+        made.push_back({line.name, objects::Line{line.line, {}}, group});
     }
     out.document = out.document.addedAll(std::move(made));
     out.lines = content.lines.size();
     out.points = content.points.size();
     if (!content.points.empty())
-        out.document = document::addPoints(out.document, stemOf(path), content.points);
+        out.document = operations::addPoints(out.document, stemOf(path), content.points);
     return out;
 }
 
@@ -198,17 +197,17 @@ Result<Imported> addLandXml(const Document& document, const std::string& path, c
             if (p.height) p.height = *p.height * by;
         }
         out.points = points.size();
-        out.document = document::addPoints(out.document, stemOf(path), std::move(points));
+        out.document = operations::addPoints(out.document, stemOf(path), std::move(points));
     }
     for (const auto& s : content.surfaces) {
-        document::SurfaceDefinition definition;
+        objects::SurfaceDefinition definition;
         definition.imported = std::make_shared<const terrain::Tin>(scaled(s.tin, by));
         out.document = out.document.added(
-            s.name, document::Surface{
-                        std::make_shared<const document::SurfaceDefinition>(std::move(definition)), {}, {}});
+            s.name, objects::Surface{
+                        std::make_shared<const objects::SurfaceDefinition>(std::move(definition)), {}, {}});
         if (s.lines.empty()) continue;
         ObjectId group;
-        out.document = out.document.added("Lines of " + s.name, document::Group{"#3F5C73", true}, &group);
+        out.document = out.document.added("Lines of " + s.name, objects::Group{"#3F5C73", true}, &group);
         for (const auto& line : s.lines) {
             std::vector<geometry::Vec2> corners;
             std::vector<std::optional<double>> heights;
@@ -219,11 +218,11 @@ Result<Imported> addLandXml(const Document& document, const std::string& path, c
             auto value = linework::lineThrough(corners, heights, line.closed);
             if (const auto problem = validate(value))
                 return badInput("a line of surface " + s.name + ": " + *problem, path);
-            const std::string name = line.name.empty() ? document::freshName<document::Line>(
+            const std::string name = line.name.empty() ? document::freshName<objects::Line>(
                                                              out.document, std::string(roleName(line.role)))
                                                        : line.name;
             out.document = out.document.added(
-                name, document::Line{std::move(value), document::LineStyle::Plain}, nullptr, group);
+                name, objects::Line{std::move(value), objects::LineStyle::Plain}, nullptr, group);
             ++out.lines;
         }
     }
@@ -235,11 +234,11 @@ Result<Imported> addLandXml(const Document& document, const std::string& path, c
             return badInput("alignment " + a.name + ": " + *problem, path);
         out.document = addLine(out.document, a.name, std::move(value), &line);
         out.document =
-            out.document.added(a.name, document::Alignment{line, false, a.startStation * by, 20}, &alignment);
+            out.document.added(a.name, objects::Alignment{line, false, a.startStation * by, 20}, &alignment);
         for (const auto& p : a.profiles) {
             auto design = p.design;
             for (auto& pvi : design) pvi = {pvi.station * by, pvi.height * by, pvi.curveLength * by};
-            out.document = out.document.added(p.name, document::Profile{alignment, {}, std::move(design), 5});
+            out.document = out.document.added(p.name, objects::Profile{alignment, {}, std::move(design), 5});
         }
     }
     for (const auto& p : content.parcels) {
@@ -247,7 +246,7 @@ Result<Imported> addLandXml(const Document& document, const std::string& path, c
         auto value = lineOf(scaled(p.path, by));
         if (const auto problem = validate(value)) return badInput("parcel " + p.name + ": " + *problem, path);
         out.document = addLine(out.document, p.name, std::move(value), &line);
-        out.document = out.document.added(p.name, document::Parcel{line, false, 0, {}});
+        out.document = out.document.added(p.name, objects::Parcel{line, false, 0, {}});
     }
     return out;
 }
@@ -294,7 +293,7 @@ Result<CsvPoints> readPointFile(const std::string& path, const ImportOptions& op
 }
 
 Result<Imported> addCloud(const Document& document, const std::string& path, const Context& context) {
-    document::Cloud cloud;
+    objects::Cloud cloud;
     cloud.file = std::filesystem::absolute(path).string();
     auto read = attachedCloud(cloud.file, context);
     if (!read) {
@@ -303,7 +302,7 @@ Result<Imported> addCloud(const Document& document, const std::string& path, con
         return tl::unexpected(error);
     }
     cloud.cloud = std::move(*read);
-    if (cloud.cloud->coloured()) cloud.colouring = document::CloudColouring::Colour;
+    if (cloud.cloud->coloured()) cloud.colouring = objects::CloudColouring::Colour;
     Imported out;
     out.points = cloud.cloud->size();
     out.document = document.added(stemOf(path), std::move(cloud));
@@ -322,11 +321,11 @@ Result<Imported> addRaster(const Document& document, const std::string& path, co
     if (*heights) {
         auto raster = attachedRaster(file, context);
         if (!raster) return named(raster.error());
-        out.document = document.added(stemOf(path), document::HeightRaster{file, std::move(*raster), {}});
+        out.document = document.added(stemOf(path), objects::HeightRaster{file, std::move(*raster), {}});
     } else {
         auto picture = attachedPicture(file, context);
         if (!picture) return named(picture.error());
-        out.document = document.added(stemOf(path), document::Backdrop{file, std::move(*picture), {}, true});
+        out.document = document.added(stemOf(path), objects::Backdrop{file, std::move(*picture), {}, true});
     }
     return out;
 }
@@ -360,15 +359,15 @@ Result<Imported> importFile(const Document& document, const std::string& path, c
         return addLandXml(document, path, content);
     }
     if (ending == ".erdwerk") {
-        auto opened = openProject(path);
+        auto opened = openProjectWithJournal(path, options.withJournal);
         if (!opened) return tl::unexpected(opened.error());
         if (!document.objects().empty())
             return fail(ErrorCode::Unsupported, "a project must be the first input", path);
         Imported out;
         out.document = std::move(opened->document);
-        for (const auto id : out.document.all<document::Points>())
-            out.points += out.document.get<document::Points>(id)->set.size();
-        out.lines = out.document.all<document::Line>().size();
+        for (const auto id : out.document.all<objects::Points>())
+            out.points += out.document.get<objects::Points>(id)->set.size();
+        out.lines = out.document.all<objects::Line>().size();
         return out;
     }
     if (isCloudFile(path)) return addCloud(document, path);
@@ -378,7 +377,8 @@ Result<Imported> importFile(const Document& document, const std::string& path, c
     return addVectorContent(document, path, *content);
 }
 
-Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string& spec, LengthUnit* unit) {
+Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string& spec, bool withJournal,
+                                                               LengthUnit* unit) {
     const auto share = [](terrain::Tin tin) {
         return std::make_shared<const terrain::TinLocator>(
             std::make_shared<const terrain::Tin>(std::move(tin)));
@@ -402,16 +402,16 @@ Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string
                     spec);
     const std::string path = spec.substr(0, mark + 8);
     const std::string name = spec.size() > mark + 9 ? spec.substr(mark + 9) : "";
-    const auto opened = openProject(path);
+    const auto opened = openProjectWithJournal(path, withJournal);
     if (!opened) return tl::unexpected(opened.error());
-    const auto all = opened->document.all<document::Surface>();
+    const auto all = opened->document.all<objects::Surface>();
     const ObjectId id =
-        name.empty() && all.size() == 1 ? all.front() : opened->document.byName<document::Surface>(name);
+        name.empty() && all.size() == 1 ? all.front() : opened->document.byName<objects::Surface>(name);
     if (!id)
         return fail(ErrorCode::NotFound,
                     name.empty() ? "say which surface: PROJECT.erdwerk:NAME" : "has no surface named " + name,
                     path);
-    const auto derived = document::derive(opened->document);
+    const auto derived = derive::evaluate(opened->document);
     if (!derived) return tl::unexpected(derived.error());
     const auto& result = derived->surfaces.at(id);
     if (!result->locator) return badInput("surface " + name + " cannot be built: " + result->problem, path);

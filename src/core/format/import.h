@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "core/document/model.h"
+#include "core/derive/model.h"
 #include "core/format/landxml.h"
 #include "core/format/survey_csv.h"
 #include "core/format/vector_file.h"
@@ -45,6 +45,7 @@ Result<CsvLayout> layoutFor(std::string_view bytes, const std::string& columnLet
 struct ImportOptions {
     std::string columns;       ///< letters for CSV without names; empty: by the header
     bool skipBadRows = false;  ///< else the first bad row is the Error
+    bool withJournal = false;  ///< projects with what is unsaved beside them
 };
 
 /// Any supported file, by its ending: .csv .txt, .xml, .ply, .erdwerk, .las .xyz .pts, .tif .asc and other
@@ -56,6 +57,7 @@ Result<CsvPoints> readPointFile(const std::string& path, const ImportOptions& op
 /// One surface: LandXML or PLY file, or PROJECT.erdwerk:NAME (the name may be left out where there is only
 /// one).
 Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string& spec,
+                                                               bool withJournal = false,
                                                                LengthUnit* unit = nullptr);
 
 /// "survey" from "/data/survey.csv".

@@ -33,9 +33,9 @@ std::string now() {
 
 /// A set of points is written as the blocks that differ; other objects whole but for what is large and the
 /// same.
-json objectChange(const document::Object& object, const document::Object* old) {
-    const auto* points = std::get_if<document::Points>(&object.payload);
-    const auto* was = old == nullptr ? nullptr : std::get_if<document::Points>(&old->payload);
+json objectChange(const objects::Object& object, const objects::Object* old) {
+    const auto* points = std::get_if<objects::Points>(&object.payload);
+    const auto* was = old == nullptr ? nullptr : std::get_if<objects::Points>(&old->payload);
     if (points == nullptr || was == nullptr) return toJson(object, {}, old);
     json j{{"kind", "point-blocks"},
            {"id", object.id.value},
@@ -53,9 +53,9 @@ json objectChange(const document::Object& object, const document::Object* old) {
     return j;
 }
 
-Result<document::Object> blocksFromJson(const json& j, const Document& document) {
+Result<objects::Object> blocksFromJson(const json& j, const Document& document) {
     const ObjectId id{j.at("id").get<std::uint64_t>()};
-    const auto* old = document.get<document::Points>(id);
+    const auto* old = document.get<objects::Points>(id);
     if (old == nullptr) return badInput("it changes points that are not there");
     auto blocks = old->set.blocks();
     const auto count = j.at("count").get<std::size_t>();
@@ -72,10 +72,10 @@ Result<document::Object> blocksFromJson(const json& j, const Document& document)
     }
     for (const auto& block : blocks)
         if (!block) return badInput("a block of points is missing");
-    return document::Object{id,
-                            j.at("name"),
-                            {j.at("group").get<std::uint64_t>()},
-                            document::Points{survey::PointSet::fromBlocks(std::move(blocks))}};
+    return objects::Object{id,
+                           j.at("name"),
+                           {j.at("group").get<std::uint64_t>()},
+                           objects::Points{survey::PointSet::fromBlocks(std::move(blocks))}};
 }
 
 }  // namespace

@@ -10,8 +10,8 @@
 #include <sstream>
 
 #include "core/base/notation.h"
-#include "core/document/edge.h"
-#include "core/document/surface_build.h"
+#include "core/derive/edge.h"
+#include "core/derive/surface_build.h"
 #include "core/format/output.h"
 #include "core/format/ply.h"
 
@@ -76,8 +76,8 @@ void writeProfiles(pugi::xml_node node, const XmlAlignment& alignment) {
 }
 
 /// outer, void or island, as the standard has it.
-const char* boundaryType(document::Role role) {
-    return role == document::Role::Edge ? "outer" : (role == document::Role::Opening ? "void" : "island");
+const char* boundaryType(objects::Role role) {
+    return role == objects::Role::Edge ? "outer" : (role == objects::Role::Opening ? "void" : "island");
 }
 
 void writeSourceLines(pugi::xml_node surface, const std::vector<XmlSurfaceLine>& lines) {
@@ -91,7 +91,7 @@ void writeSourceLines(pugi::xml_node surface, const std::vector<XmlSurfaceLine>&
     };
     for (const bool ofBoundaries : {true, false})
         for (const auto& line : lines) {
-            const bool boundary = document::isRing(line.role);
+            const bool boundary = objects::isRing(line.role);
             if (boundary != ofBoundaries) continue;
             auto node = boundary ? child(boundaries, "Boundaries").append_child("Boundary")
                                  : child(breaklines, "Breaklines").append_child("Breakline");
@@ -211,38 +211,38 @@ Result<void> writeLandXml(const std::string& path, const LandXml& content, const
 
 namespace {
 
-void addSourceLine(const std::string& name, const linework::ResolvedLine& line,
-                   const document::Source& source, std::vector<XmlSurfaceLine>& out) {
-    const bool boundary = document::isRing(source.role);
+void addSourceLine(const std::string& name, const linework::ResolvedLine& line, const objects::Source& source,
+                   std::vector<XmlSurfaceLine>& out) {
+    const bool boundary = objects::isRing(source.role);
     if (boundary) {
-        const auto ring = document::boundaryAlong(line, document::breaklineSagitta);
+        const auto ring = derive::boundaryAlong(line, derive::breaklineSagitta);
         XmlSurfaceLine xml{name, {}, true, source.role, source.ownHeights && ring.hasHeights()};
         for (std::size_t i = 0; i < ring.ring.size(); ++i)
             xml.places.push_back({ring.ring[i].x, ring.ring[i].y, xml.withHeights ? *ring.heights[i] : 0.0});
         out.push_back(std::move(xml));
         return;
     }
-    for (auto& run : runsWithHeights(line, document::breaklineSagitta))
+    for (auto& run : runsWithHeights(line, derive::breaklineSagitta))
         out.push_back({name, std::move(run), false, source.role, true});
 }
 
 }  // namespace
 
-LandXml landXmlOf(const document::Derived& derived) {
+LandXml landXmlOf(const derive::Derived& derived) {
     LandXml out;
     std::set<ObjectId> held;
     const auto& document = derived.document;
     out.unit = document.settings().display.unit;
-    for (const auto id : document.all<document::Points>()) {
-        const auto all = document.get<document::Points>(id)->set.all();
+    for (const auto id : document.all<objects::Points>()) {
+        const auto all = document.get<objects::Points>(id)->set.all();
         out.points.insert(out.points.end(), all.begin(), all.end());
     }
     for (const auto& [id, surface] : derived.surfaces)
         if (surface->locator) {
             out.surfaces.push_back({document.nameOf(id), surface->locator->tin(), {}});
             for (const auto& source :
-                 expandedSources(document, *document.get<document::Surface>(id)->definition)) {
-                const auto* line = document::Derived::in(derived.lines, source.object);
+                 derive::expandedSources(document, *document.get<objects::Surface>(id)->definition)) {
+                const auto* line = derive::Derived::in(derived.lines, source.object);
                 if (line == nullptr) continue;
                 held.insert(source.object);
                 addSourceLine(document.nameOf(source.object), *line, source, out.surfaces.back().lines);
@@ -250,15 +250,15 @@ LandXml landXmlOf(const document::Derived& derived) {
         }
     for (const auto& [id, alignment] : derived.alignments) {
         XmlAlignment a{document.nameOf(id), alignment->startStation, alignment->path, {}};
-        for (const auto profile : document.all<document::Profile>()) {
-            const auto* p = document.get<document::Profile>(profile);
+        for (const auto profile : document.all<objects::Profile>()) {
+            const auto* p = document.get<objects::Profile>(profile);
             if (p->alignment == id && !p->design.empty())
                 a.profiles.push_back({document.nameOf(profile), p->design});
         }
         out.alignments.push_back(std::move(a));
     }
-    for (const auto id : document.all<document::Parcel>()) {
-        const auto* parcel = document.get<document::Parcel>(id);
+    for (const auto id : document.all<objects::Parcel>()) {
+        const auto* parcel = document.get<objects::Parcel>(id);
         const auto line = derived.lines.find(parcel->line);
         if (line != derived.lines.end())
             out.parcels.push_back({document.nameOf(id), parcel->reversed
@@ -268,9 +268,20 @@ LandXml landXmlOf(const document::Derived& derived) {
     const auto leave = [&](std::size_t count, const char* what) {
         if (count > 0) out.left.push_back(std::to_string(count) + " " + what);
     };
-    leave(document.all<document::Line>().size() - held.size(), "3D lines (their heights and rules)");
-    leave(document.all<document::Label>().size(), "labels");
-    leave(document.all<document::Sheet>().size(), "sheets");
+    leave(document.all<objects::Line>().size() - held.size(), "3D lines (their heights and rules)");
+    std::size_t chorded = 0;
+    for (const ObjectId id : held) {
+        const auto* line = derive::Derived::in(derived.lines, id);
+        if (line != nullptr && std::any_of(line->path.begin(), line->path.end(),
+                                           [](const auto& s) { return arcOf(s).has_value(); }))
+            ++chorded;
+    }
+    leave(chorded, "lines whose arcs became chords");
+    leave(document.all<objects::Cloud>().size(), "point clouds");
+    leave(document.all<objects::HeightRaster>().size(), "rasters");
+    leave(document.all<objects::Backdrop>().size(), "backdrops");
+    leave(document.all<objects::Label>().size(), "labels");
+    leave(document.all<objects::Sheet>().size(), "sheets");
     return out;
 }
 

@@ -6,7 +6,7 @@
 #include <vector>
 
 #include "core/base/result.h"
-#include "core/document/model.h"
+#include "core/derive/model.h"
 
 namespace erdwerk::format {
 
@@ -15,8 +15,8 @@ struct XmlSurfaceLine {
     std::string name;
     std::vector<geometry::Vec3> places;
     bool closed = false;
-    document::Role role = document::Role::Breakline;  ///< Breakline, Contour, Edge, Opening or Island
-    bool withHeights = true;                          ///< else the heights are not to be used
+    objects::Role role = objects::Role::Breakline;  ///< Breakline, Contour, Edge, Opening or Island
+    bool withHeights = true;                        ///< else the heights are not to be used
 };
 
 struct XmlSurface {
@@ -54,6 +54,6 @@ struct LandXml {
 Result<LandXml> readLandXml(const std::string& path);
 Result<void> writeLandXml(const std::string& path, const LandXml& content, const std::string& projectName);
 /// What the format holds of a project; `left` names the rest (labels, sheets, rules …).
-LandXml landXmlOf(const document::Derived& derived);
+LandXml landXmlOf(const derive::Derived& derived);
 
 }  // namespace erdwerk::format

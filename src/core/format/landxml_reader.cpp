@@ -145,7 +145,7 @@ private:
         out_.surfaces.push_back({name, std::move(*tin), std::move(lines)});
     }
 
-    [[nodiscard]] XmlSurfaceLine sourceLine(pugi::xml_node node, document::Role role) const {
+    [[nodiscard]] XmlSurfaceLine sourceLine(pugi::xml_node node, objects::Role role) const {
         XmlSurfaceLine line{node.attribute("name").as_string(), {}, false, role, true};
         auto list = node.child("PntList3D");
         line.withHeights = static_cast<bool>(list);
@@ -161,7 +161,7 @@ private:
             line.places.pop_back();
             line.closed = true;
         }
-        if (role != document::Role::Breakline) line.closed = line.places.size() > 2;
+        if (role != objects::Role::Breakline) line.closed = line.places.size() > 2;
         return line;
     }
 
@@ -170,12 +170,12 @@ private:
         for (const auto data : surface.children("SourceData")) {
             for (const auto node : data.child("Boundaries").children("Boundary")) {
                 const std::string type = node.attribute("bndType").as_string();
-                out.push_back(sourceLine(node, type == "void"     ? document::Role::Opening
-                                               : type == "island" ? document::Role::Island
-                                                                  : document::Role::Edge));
+                out.push_back(sourceLine(node, type == "void"     ? objects::Role::Opening
+                                               : type == "island" ? objects::Role::Island
+                                                                  : objects::Role::Edge));
             }
             for (const auto node : data.child("Breaklines").children("Breakline"))
-                out.push_back(sourceLine(node, document::Role::Breakline));
+                out.push_back(sourceLine(node, objects::Role::Breakline));
         }
         std::erase_if(out, [&](const XmlSurfaceLine& line) {
             if (line.places.size() > 1) return false;

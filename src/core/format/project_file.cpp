@@ -12,7 +12,7 @@
 
 namespace erdwerk::format {
 
-using document::Derived;
+using derive::Derived;
 using document::Document;
 using nlohmann::json;
 

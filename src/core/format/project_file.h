@@ -4,7 +4,7 @@
 #include <string>
 
 #include "core/base/result.h"
-#include "core/document/model.h"
+#include "core/derive/model.h"
 #include "core/format/journal.h"
 
 namespace erdwerk::format {
@@ -26,7 +26,7 @@ struct OpenedProject {
 /// over it, so a process that is killed leaves the old file whole. Objects without a result in `derived`
 /// stand in our own tables only. The file says which changes of which journal it holds (`mark`: follows,
 /// heldChanges). Returns the new stamp.
-Result<std::string> saveProject(const std::string& path, const document::Derived& derived,
+Result<std::string> saveProject(const std::string& path, const derive::Derived& derived,
                                 const SaveMark& mark = {});
 
 /// Everything or an Error: not a project, damaged (named object), or made by a newer version. The file is not
@@ -36,6 +36,6 @@ Result<OpenedProject> openProject(const std::string& path);
 Result<OpenedProject> openProjectWithJournal(const std::string& path, bool take);
 
 /// The ordinary layers alone, in a GeoPackage.
-Result<void> exportGeoPackage(const std::string& path, const document::Derived& derived);
+Result<void> exportGeoPackage(const std::string& path, const derive::Derived& derived);
 
 }  // namespace erdwerk::format

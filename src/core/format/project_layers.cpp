@@ -1,8 +1,10 @@
 #include "core/format/project_layers.h"
 
+#include <algorithm>
+
 namespace erdwerk::format {
 
-using document::Derived;
+using derive::Derived;
 
 namespace {
 
@@ -11,8 +13,8 @@ constexpr std::uint32_t mostTriangles = 200'000;
 
 VectorLayer pointLayer(const Derived& derived) {
     VectorLayer layer{"survey_points", Shape::PointZ, {{"number"}, {"code"}, {"note"}, {"point_set"}}, {}};
-    for (const auto id : derived.document.all<document::Points>()) {
-        const auto& set = derived.document.get<document::Points>(id)->set;
+    for (const auto id : derived.document.all<objects::Points>()) {
+        const auto& set = derived.document.get<objects::Points>(id)->set;
         for (std::size_t i = 0; i < set.size(); ++i) {
             const auto& p = set[i];
             layer.features.push_back({{{p.plan.x, p.plan.y, p.height.value_or(0)}},
@@ -27,21 +29,54 @@ VectorLayer pointLayer(const Derived& derived) {
 /// Places of a line's vertices in order, arcs cut; flat when a height is missing.
 VectorFeature lineFeature(const linework::ResolvedLine& line) {
     VectorFeature f;
-    const auto runs = runsWithHeights(line, document::breaklineSagitta);
+    const auto runs = runsWithHeights(line, derive::breaklineSagitta);
     if (line.complete() && runs.size() == 1) {
         f.places = runs.front();
     } else {
         f.flat = true;
-        for (const auto p : geometry::flattened(line.path, document::breaklineSagitta))
+        for (const auto p : geometry::flattened(line.path, derive::breaklineSagitta))
             f.places.push_back({p.x, p.y, 0});
     }
     return f;
 }
 
-VectorLayer lineLayer(const Derived& derived) {
-    VectorLayer layer{"lines", Shape::LineZ, {{"name"}, {"group_name"}}, {}};
+/// A line with its arcs as arcs, cut at its grade points, so that every vertex keeps its height.
+VectorFeature curvedFeature(const linework::ResolvedLine& line) {
+    VectorFeature f;
+    f.flat = !line.complete();
+    std::size_t side = 0;
+    double base = 0;
+    const std::size_t n = line.vertices.size();
+    for (std::size_t i = 0; i < n; ++i) {
+        const auto& v = line.vertices[i];
+        while (side + 1 < line.path.size() && v.distance >= base + lengthOf(line.path[side]) - 1e-9)
+            base += lengthOf(line.path[side++]);
+        linework::LineVertex corner;
+        corner.place = v.place;
+        const double size = lengthOf(line.path[side]);
+        const double to = i + 1 < n ? line.vertices[i + 1].distance : line.length;
+        if (arcOf(line.path[side]) && size > 0 && (i + 1 < n || line.closed))
+            corner.through =
+                part(line.path[side], (v.distance - base) / size, std::min(1.0, (to - base) / size)).through;
+        f.curve.vertices.push_back(corner);
+        f.places.push_back({v.place.x, v.place.y, v.height.value_or(0)});
+    }
+    f.curve.closed = line.closed;
+    return f;
+}
+
+bool hasArcs(const linework::ResolvedLine& line) {
+    return std::any_of(line.path.begin(), line.path.end(),
+                       [](const auto& s) { return arcOf(s).has_value(); });
+}
+
+/// Lines of straights, or those with arcs.
+VectorLayer lineLayer(const Derived& derived, bool arcs) {
+    VectorLayer layer{
+        arcs ? "curved_lines" : "lines", arcs ? Shape::CurveZ : Shape::LineZ, {{"name"}, {"group_name"}}, {}};
     for (const auto& [id, line] : derived.lines) {
-        VectorFeature f = lineFeature(*line);
+        if (hasArcs(*line) != arcs) continue;
+        VectorFeature f = arcs ? curvedFeature(*line) : lineFeature(*line);
         f.values = {derived.document.nameOf(id), derived.document.nameOf(derived.document.find(id)->group)};
         layer.features.push_back(std::move(f));
     }
@@ -98,9 +133,21 @@ VectorFeature pathFeature(const geometry::Path& path) {
 
 }  // namespace
 
+VectorLayer chordedLines(const Derived& derived, std::size_t* chorded) {
+    VectorLayer layer = lineLayer(derived, false);
+    for (const auto& [id, line] : derived.lines) {
+        if (!hasArcs(*line)) continue;
+        VectorFeature f = lineFeature(*line);
+        f.values = {derived.document.nameOf(id), derived.document.nameOf(derived.document.find(id)->group)};
+        layer.features.push_back(std::move(f));
+        ++*chorded;
+    }
+    return layer;
+}
+
 std::vector<VectorLayer> projectLayers(const Derived& derived) {
-    std::vector<VectorLayer> layers{pointLayer(derived), lineLayer(derived), triangleLayer(derived),
-                                    rimLayer(derived)};
+    std::vector<VectorLayer> layers{pointLayer(derived), lineLayer(derived, false), lineLayer(derived, true),
+                                    triangleLayer(derived), rimLayer(derived)};
     VectorLayer alignments{"alignments", Shape::CurveZ, {{"name"}, {"start_station", FieldKind::Real}}, {}};
     for (const auto& [id, alignment] : derived.alignments) {
         if (alignment->path.empty()) continue;
@@ -114,11 +161,11 @@ std::vector<VectorLayer> projectLayers(const Derived& derived) {
         VectorFeature f;
         f.flat = true;
         geometry::Path path;
-        const auto& payload = *derived.document.get<document::Parcel>(id);
+        const auto& payload = *derived.document.get<objects::Parcel>(id);
         const auto* line = Derived::in(derived.lines, payload.line);
         if (line == nullptr) continue;
         path = line->path;
-        for (const auto p : geometry::flattened(path, document::breaklineSagitta))
+        for (const auto p : geometry::flattened(path, derive::breaklineSagitta))
             f.places.push_back({p.x, p.y, 0});
         f.values = {derived.document.nameOf(id), parcel->geometry.area, parcel->description};
         parcels.features.push_back(std::move(f));

@@ -1,4 +1,5 @@
 #include "core/format/raster_file.h"
+#include "core/base/display.h"
 
 #include <gdal_priv.h>
 
@@ -35,6 +36,9 @@ struct Quiet {
     Quiet& operator=(const Quiet&) = delete;
     ~Quiet() { CPLPopErrorHandler(); }
 };
+
+/// No ground in any unit of length is as high.
+constexpr double greatestHeight = 1e6;
 
 }  // namespace
 
@@ -84,6 +88,10 @@ Result<survey::Raster> readRaster(const std::string& path, const Context& contex
             }
             out.present[r * out.columns + c] = true;
             if (hasScale != 0) row[c] = row[c] * scale + offset;
+            if (std::abs(row[c]) > greatestHeight)
+                return badInput("row " + std::to_string(r + 1) + " holds a height of " + formatExact(row[c]) +
+                                    ": the file is damaged, or does not say which value means no height",
+                                path, static_cast<long>(r + 1));
         }
         context.report(static_cast<double>(r + 1) / static_cast<double>(out.rows));
     }
@@ -127,12 +135,12 @@ Result<void> writeRaster(const std::string& path, const survey::Raster& raster, 
     });
 }
 
-Result<document::Picture> readPicture(const std::string& path, const Context& context) {
+Result<objects::Picture> readPicture(const std::string& path, const Context& context) {
     const Quiet quiet;
     const Dataset set(GDALDataset::Open(path.c_str(), GDAL_OF_RASTER | GDAL_OF_READONLY));
     if (!set) return badInput("is not a picture that can be read: " + gdalReason(), path, 1);
     if (set->GetRasterCount() == 0) return badInput("has no bands", path, 1);
-    document::Picture out;
+    objects::Picture out;
     if (set->GetGeoTransform(out.transform.data()) != CE_None)
         return badInput("does not say where it lies (no world file, no geotransform)", path, 1);
     const int width = set->GetRasterXSize();
@@ -156,8 +164,8 @@ Result<document::Picture> readPicture(const std::string& path, const Context& co
         if (band->RasterIO(GF_Read, 0, 0, width, height, out.rgb.data() + k, columns, rows, GDT_Byte, 3,
                            static_cast<GSpacing>(3) * columns, &asked) != CE_None)
             return context.isCancelled()
-                       ? Result<document::Picture>(cancelled())
-                       : Result<document::Picture>(badInput("cannot be read: " + gdalReason(), path, 1));
+                       ? Result<objects::Picture>(cancelled())
+                       : Result<objects::Picture>(badInput("cannot be read: " + gdalReason(), path, 1));
         context.report((k + 1) / 3.0);
     }
     return out;

@@ -5,7 +5,7 @@
 
 #include "core/base/progress.h"
 #include "core/base/result.h"
-#include "core/document/object.h"
+#include "core/objects/object.h"
 #include "core/survey/raster.h"
 
 namespace erdwerk::format {
@@ -23,7 +23,7 @@ Result<void> writeRaster(const std::string& path, const survey::Raster& raster, 
 
 /// A picture of the ground: three or more bands as red, green, blue, or one as grey; reduced to at most 4096
 /// columns and rows. BadInput without a place in the world.
-Result<document::Picture> readPicture(const std::string& path, const Context& context = {});
+Result<objects::Picture> readPicture(const std::string& path, const Context& context = {});
 
 /// A raster with one band that is not of bytes holds heights; anything else is a picture. NotFound when the
 /// file cannot be opened as either.

@@ -189,11 +189,38 @@ Result<Line3D> appendCorner(const Line3D& line, Vec2 place, HeightRule rule) {
 
 namespace {
 
-/// The rule a vertex gets when it becomes an end: what looked past it becomes the height it has.
-HeightRule endRule(const HeightRule& rule, const std::optional<double>& height) {
-    if (!isRelative(rule) && !std::holds_alternative<Interpolated>(rule)) return rule;
-    if (height) return FixedHeight{*height};
-    return NoHeight{};
+/// The control that a vertex is measured from, in an open line or round a closed one.
+std::optional<std::size_t> controlOf(const Line3D& line, std::size_t i, bool ahead) {
+    const std::size_t n = line.vertices.size();
+    for (std::size_t step = 1; step < n; ++step) {
+        if (!line.closed && (ahead ? i + step >= n : step > i)) return std::nullopt;
+        const std::size_t k = ahead ? (i + step) % n : (i + n - step) % n;
+        if (isControl(line.vertices[k].rule)) return k;
+    }
+    return std::nullopt;
+}
+
+/// In a part of a line, what can no longer be measured as it was becomes the height it has. `offset`: of the
+/// part's first vertex in `whole`.
+void settle(Line3D& part, const Line3D& whole, const ResolvedLine& resolved, std::size_t offset) {
+    const std::size_t n = whole.vertices.size();
+    const auto fix = [&](std::size_t i) {
+        const auto& height = resolved.vertices[(i + offset) % n].height;
+        part.vertices[i].rule = height ? HeightRule{FixedHeight{*height}} : HeightRule{NoHeight{}};
+    };
+    const auto lost = [&](std::size_t i, bool ahead) {
+        const auto& rule = part.vertices[i].rule;
+        if (!(ahead ? looksAhead(rule) : looksBack(rule))) return false;
+        const auto now = controlOf(part, i, ahead);
+        if (!now || isStraight(rule)) return !now;
+        const auto before = controlOf(whole, (i + offset) % n, ahead);
+        return before != (*now + offset) % n;
+    };
+    // The ends first: what they become is there for the others.
+    for (const std::size_t i : {std::size_t{0}, part.vertices.size() - 1})
+        if (lost(i, false) || lost(i, true)) fix(i);
+    for (std::size_t i = 0; i < part.vertices.size(); ++i)
+        if (lost(i, false) || lost(i, true)) fix(i);
 }
 
 }  // namespace
@@ -208,38 +235,26 @@ Result<std::pair<Line3D, Line3D>> split(const Line3D& line, const ResolvedLine& 
         if (!withCorner) return tl::unexpected(withCorner.error());
         return split(*withCorner, resolved, vertex);
     }
-    LineVertex cut = line.vertices[vertex];
+    const LineVertex& cut = line.vertices[vertex];
     const auto height = resolved.vertices[vertex].height;
-    cut.rule = endRule(cut.rule, height);
     if (line.closed) {
         Line3D open = line;
         open.closed = false;
-        open.vertices[vertex].rule = cut.rule;
         std::rotate(open.vertices.begin(), at(open, vertex), open.vertices.end());
+        // The end repeats the start in place and height.
         LineVertex last = cut;
         last.through.reset();
-        // The end repeats the start in place and height.
-        if (height) last.rule = FixedHeight{*height};
+        last.rule = height ? HeightRule{FixedHeight{*height}} : HeightRule{NoHeight{}};
         open.vertices.push_back(last);
+        if (height && (looksBack(cut.rule) || looksAhead(cut.rule))) open.vertices.front().rule = last.rule;
+        settle(open, line, resolved, vertex);
         return std::pair{open, Line3D{}};
     }
     Line3D first{{line.vertices.begin(), at(line, vertex + 1)}, false};
     Line3D second{{at(line, vertex), line.vertices.end()}, false};
     first.vertices.back().through.reset();
-    // Towards its own side a grade is still measured, so the first part keeps it.
-    if (std::holds_alternative<Interpolated>(first.vertices.back().rule))
-        first.vertices.back().rule = cut.rule;
-    second.vertices.front().rule = cut.rule;
-    const auto fixInterpolated = [&](Line3D& part, std::size_t offset) {
-        // A part that had its only heights on the other side keeps those it shows.
-        for (std::size_t i = 0; i < part.vertices.size(); ++i) {
-            const bool atEnd = i == 0 || i + 1 == part.vertices.size();
-            if (atEnd && std::holds_alternative<Interpolated>(part.vertices[i].rule))
-                part.vertices[i].rule = endRule(part.vertices[i].rule, resolved.vertices[i + offset].height);
-        }
-    };
-    fixInterpolated(first, 0);
-    fixInterpolated(second, vertex);
+    settle(first, line, resolved, 0);
+    settle(second, line, resolved, vertex);
     return std::pair{first, second};
 }
 
@@ -257,30 +272,8 @@ Result<Line3D> join(const Line3D& a, const Line3D& b, double tolerance) {
     return checked(std::move(out));
 }
 
-Line3D reversed(const Line3D& line, const ResolvedLine& resolved) {
+Line3D reversed(const Line3D& line) {
     const std::size_t n = line.vertices.size();
-    std::vector<HeightRule> rules(n);
-    for (std::size_t i = 0; i < n; ++i) rules[i] = line.vertices[i].rule;
-    const auto negated = [](const HeightRule& rule) -> HeightRule {
-        if (const auto* g = std::get_if<GradeFromPrevious>(&rule))
-            return GradeFromPrevious{Grade::riseOverRun(-g->grade.riseOverRun())};
-        return RiseFromPrevious{-std::get<RiseFromPrevious>(rule).rise};
-    };
-    std::vector<HeightRule> turned = rules;
-    for (std::size_t k = 0; k < n;) {
-        std::size_t end = k;
-        while (end + 1 < n && isRelative(rules[end + 1])) ++end;
-        if (end > k) {
-            for (std::size_t i = k; i < end; ++i) {
-                const bool anchorKeeps = i == k && !std::holds_alternative<FixedHeight>(rules[k]);
-                if (!anchorKeeps) turned[i] = negated(rules[i + 1]);
-            }
-            turned[end] = resolved.vertices[end].height
-                              ? HeightRule{FixedHeight{*resolved.vertices[end].height}}
-                              : HeightRule{NoHeight{}};
-        }
-        k = end + 1;
-    }
     const auto corners = cornersOf(line);
     std::vector<std::optional<Vec2>> through(n);
     for (std::size_t k = 0; k < corners.size(); ++k) {
@@ -293,7 +286,7 @@ Line3D reversed(const Line3D& line, const ResolvedLine& resolved) {
     for (std::size_t k = 0; k < n; ++k) {
         const std::size_t i = line.closed ? (n - k) % n : n - 1 - k;
         LineVertex v = line.vertices[i];
-        v.rule = turned[i];
+        v.rule = linework::reversed(v.rule);
         v.through = v.isCorner ? through[i] : std::nullopt;
         if (!v.isCorner) v.fraction = 1 - v.fraction;
         out.vertices.push_back(v);

@@ -30,9 +30,9 @@ Result<Line3D> appendCorner(const Line3D& line, Vec2 place, HeightRule rule);
 Result<std::pair<Line3D, Line3D>> split(const Line3D& line, const ResolvedLine& resolved, std::size_t vertex);
 /// b's start follows a's end; they share the corner when they are within `tolerance` in plan.
 Result<Line3D> join(const Line3D& a, const Line3D& b, double tolerance = 1e-6);
-/// The other direction with the same heights. In a run of grades or rises from a fixed height, the far end
-/// takes over the fixed height and the grades change sign, so typed grades stay what they were.
-Line3D reversed(const Line3D& line, const ResolvedLine& resolved);
+/// The other direction with the same heights: what was measured from the point before is measured to the
+/// next, with the same figure and the other sign.
+Line3D reversed(const Line3D& line);
 
 /// Lays the line on a surface: corners get its height, and a grade point is put on each triangle edge
 /// crossed. Fails with BadInput when no corner lies on the surface. Existing grade points are replaced.

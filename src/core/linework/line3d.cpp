@@ -5,10 +5,6 @@
 
 namespace erdwerk::linework {
 
-bool isRelative(const HeightRule& rule) {
-    return std::holds_alternative<GradeFromPrevious>(rule) || std::holds_alternative<RiseFromPrevious>(rule);
-}
-
 std::optional<std::string> validate(const Line3D& line) {
     const auto corners = cornersOf(line);
     if (corners.size() < 2) return "a line needs at least two corners";
@@ -82,156 +78,34 @@ std::optional<Grade> ResolvedLine::gradeAhead(std::size_t i) const {
     return Grade::riseOverRun((*b.height - *a.height) / run);
 }
 
-namespace {
-
-class Resolver {
-public:
-    Resolver(const Line3D& line, const SurfaceHeight& surfaceHeight)
-        : line_(line), surfaceHeight_(surfaceHeight), state_(line.vertices.size(), State::Open) {}
-
-    ResolvedLine run() {
-        places();
-        for (std::size_t i = 0; i < line_.vertices.size(); ++i) height(i);
-        return std::move(out_);
-    }
-
-private:
-    enum class State { Open, Busy, Done };
-
-    void places() {
-        out_.closed = line_.closed;
-        out_.path = planPath(line_);
-        out_.vertices.resize(line_.vertices.size());
-        double base = 0;
-        double size = 0;
-        std::size_t segment = 0;
-        bool started = false;
-        for (std::size_t i = 0; i < line_.vertices.size(); ++i) {
-            const LineVertex& v = line_.vertices[i];
-            ResolvedVertex& r = out_.vertices[i];
-            if (v.isCorner) {
-                if (started) {
-                    base += size;
-                    ++segment;
-                }
-                started = true;
-                size = segment < out_.path.size() ? lengthOf(out_.path[segment]) : 0;
-                r.place = v.place;
-                r.distance = base;
-            } else {
-                r.place = pointAt(out_.path[segment], v.fraction);
-                r.distance = base + size * v.fraction;
+ResolvedLine placed(const Line3D& line) {
+    ResolvedLine out;
+    out.closed = line.closed;
+    out.path = planPath(line);
+    out.vertices.resize(line.vertices.size());
+    double base = 0;
+    double size = 0;
+    std::size_t segment = 0;
+    bool started = false;
+    for (std::size_t i = 0; i < line.vertices.size(); ++i) {
+        const LineVertex& v = line.vertices[i];
+        ResolvedVertex& r = out.vertices[i];
+        if (v.isCorner) {
+            if (started) {
+                base += size;
+                ++segment;
             }
-        }
-        out_.length = geometry::lengthOf(out_.path);
-    }
-
-    void height(std::size_t i) {
-        if (state_[i] == State::Done) return;
-        ResolvedVertex& r = out_.vertices[i];
-        if (state_[i] == State::Busy) {
-            r.circular = true;
-            r.problem = "the height rules go in a circle";
-            return;
-        }
-        state_[i] = State::Busy;
-        const HeightRule& rule = line_.vertices[i].rule;
-        if (const auto* fixed = std::get_if<FixedHeight>(&rule)) {
-            r.height = fixed->height;
-        } else if (const auto* surface = std::get_if<OnSurface>(&rule)) {
-            onSurface(r, *surface);
-        } else if (std::holds_alternative<Interpolated>(rule)) {
-            between(i);
-        } else if (isRelative(rule)) {
-            fromPrevious(i);
+            started = true;
+            size = segment < out.path.size() ? lengthOf(out.path[segment]) : 0;
+            r.place = v.place;
+            r.distance = base;
         } else {
-            r.problem = "no height is given";
-        }
-        if (r.circular) r.height.reset();
-        state_[i] = State::Done;
-    }
-
-    void onSurface(ResolvedVertex& r, const OnSurface& rule) {
-        const auto h = surfaceHeight_(rule.surface, r.place);
-        if (!h) {
-            r.problem = h.error().text;
-            r.circular = h.error().code == ErrorCode::Circular;
-        } else if (!*h) {
-            r.problem = "the surface does not reach this place";
-        } else {
-            r.height = **h + rule.amount;
+            r.place = pointAt(out.path[segment], v.fraction);
+            r.distance = base + size * v.fraction;
         }
     }
-
-    void fromPrevious(std::size_t i) {
-        ResolvedVertex& r = out_.vertices[i];
-        if (i == 0 && !line_.closed) {
-            r.problem = "the first point has no previous one to rise from";
-            return;
-        }
-        const std::size_t p = i == 0 ? line_.vertices.size() - 1 : i - 1;
-        height(p);
-        const ResolvedVertex& before = out_.vertices[p];
-        if (!before.height) {
-            r.circular = r.circular || before.circular;
-            r.problem = before.circular ? before.problem : "the point before has no height";
-            return;
-        }
-        const HeightRule& rule = line_.vertices[i].rule;
-        const double run = i == 0 ? out_.length - before.distance : r.distance - before.distance;
-        if (const auto* grade = std::get_if<GradeFromPrevious>(&rule))
-            r.height = *before.height + grade->grade.riseOverRun() * run;
-        else
-            r.height = *before.height + std::get<RiseFromPrevious>(rule).rise;
-    }
-
-    /// The nearest vertex in one direction whose rule is not Interpolated.
-    [[nodiscard]] std::optional<std::size_t> anchor(std::size_t i, bool forward) const {
-        const std::size_t n = line_.vertices.size();
-        for (std::size_t step = 1; step < n; ++step) {
-            if (!line_.closed && (forward ? i + step >= n : step > i)) return std::nullopt;
-            const std::size_t k = forward ? (i + step) % n : (i + n - step) % n;
-            if (!std::holds_alternative<Interpolated>(line_.vertices[k].rule)) return k;
-        }
-        return std::nullopt;
-    }
-
-    void between(std::size_t i) {
-        ResolvedVertex& r = out_.vertices[i];
-        const auto back = anchor(i, false);
-        const auto ahead = anchor(i, true);
-        if (!back || !ahead) {
-            r.problem = "there is no height on both sides to interpolate between";
-            return;
-        }
-        height(*back);
-        // A rule ahead that is measured from this very point closes a circle.
-        height(*ahead);
-        const ResolvedVertex& a = out_.vertices[*back];
-        const ResolvedVertex& b = out_.vertices[*ahead];
-        if (!a.height || !b.height) {
-            if (!r.circular) r.problem = "a neighbouring height is missing";
-            r.circular = r.circular || a.circular || b.circular;
-            return;
-        }
-        double from = a.distance;
-        double to = b.distance;
-        if (from > r.distance) from -= out_.length;
-        if (to < r.distance) to += out_.length;
-        const double t = to > from ? (r.distance - from) / (to - from) : 0;
-        r.height = *a.height + t * (*b.height - *a.height);
-    }
-
-    const Line3D& line_;
-    const SurfaceHeight& surfaceHeight_;
-    std::vector<State> state_;
-    ResolvedLine out_;
-};
-
-}  // namespace
-
-ResolvedLine resolve(const Line3D& line, const SurfaceHeight& surfaceHeight) {
-    return Resolver(line, surfaceHeight).run();
+    out.length = geometry::lengthOf(out.path);
+    return out;
 }
 
 std::optional<double> heightAt(const ResolvedLine& line, double distance) {

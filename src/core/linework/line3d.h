@@ -10,43 +10,13 @@
 #include "core/base/id.h"
 #include "core/base/result.h"
 #include "core/geometry/path.h"
+#include "core/linework/rules/height_rule.h"
 
 namespace erdwerk::linework {
 
 using geometry::Path;
 using geometry::Vec2;
 using geometry::Vec3;
-
-/// Where a height comes from. `previous` is the vertex before in the direction of the line; in a closed line
-/// the last is the first's previous.
-struct NoHeight {
-    friend bool operator==(const NoHeight&, const NoHeight&) = default;
-};
-struct FixedHeight {
-    double height = 0;
-    friend bool operator==(const FixedHeight&, const FixedHeight&) = default;
-};
-struct GradeFromPrevious {
-    Grade grade;
-    friend bool operator==(const GradeFromPrevious&, const GradeFromPrevious&) = default;
-};
-struct RiseFromPrevious {
-    double rise = 0;
-    friend bool operator==(const RiseFromPrevious&, const RiseFromPrevious&) = default;
-};
-struct OnSurface {
-    ObjectId surface;
-    double amount = 0;  ///< added to the surface's height
-    friend bool operator==(const OnSurface&, const OnSurface&) = default;
-};
-/// Straight between the nearest vertices on both sides that have another rule.
-struct Interpolated {
-    friend bool operator==(const Interpolated&, const Interpolated&) = default;
-};
-using HeightRule =
-    std::variant<NoHeight, FixedHeight, GradeFromPrevious, RiseFromPrevious, OnSurface, Interpolated>;
-
-bool isRelative(const HeightRule& rule);
 
 /// A corner bends the line in plan; a grade point controls the height at a fraction of the way between the
 /// corners on both sides of it.
@@ -85,8 +55,9 @@ struct ResolvedVertex {
     Vec2 place;
     double distance = 0;  ///< along the line from its start
     std::optional<double> height;
-    std::string problem;    ///< why there is no height; empty when there is one
-    bool circular = false;  ///< its rule depends on itself
+    std::string problem;                ///< why there is no height; empty when there is one
+    bool circular = false;              ///< its height depends on itself
+    std::vector<ObjectId> circle = {};  ///< lines and surfaces in that circle, where it was met
 };
 
 /// Places and heights worked out from the rules.
@@ -104,7 +75,10 @@ struct ResolvedLine {
 /// such surface to ask.
 using SurfaceHeight = std::function<Result<std::optional<double>>(ObjectId, Vec2)>;
 
+/// A line alone; see solver.h for lines that use each other.
 ResolvedLine resolve(const Line3D& line, const SurfaceHeight& surfaceHeight);
+/// Places and distances along the line, no heights.
+ResolvedLine placed(const Line3D& line);
 
 /// Corners and arcs as 3D places: heights run straight between vertices; arcs are cut to `sagitta`. A run is
 /// broken where a height is missing, so only known heights come out.

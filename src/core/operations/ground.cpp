@@ -4,10 +4,11 @@
 #include <cmath>
 
 #include "core/base/notation.h"
-#include "core/document/dense_source.h"
-#include "core/document/edge.h"
-#include "core/document/edit.h"
-#include "core/document/mend.h"
+#include "core/derive/dense_source.h"
+#include "core/derive/edge.h"
+#include "core/operations/dense.h"
+#include "core/operations/edit.h"
+#include "core/operations/mend.h"
 #include "core/terrain/drop.h"
 #include "core/terrain/sampling.h"
 
@@ -19,7 +20,7 @@ using geometry::Vec3;
 
 Edit connectPoints(ObjectId set, std::vector<std::size_t> members, bool byCode) {
     return [set, members = std::move(members), byCode](const Document& document) -> Result<Edited> {
-        const auto* points = document.get<document::Points>(set);
+        const auto* points = document.get<objects::Points>(set);
         if (points == nullptr || members.size() < 2) return badInput("select at least two survey points");
         for (const std::size_t i : members)
             if (i >= points->set.size()) return badInput("one of these points is gone");
@@ -27,14 +28,14 @@ Edit connectPoints(ObjectId set, std::vector<std::size_t> members, bool byCode) 
         if (byCode)
             chains = survey::chainsByCode(points->set, members);
         else
-            chains.emplace_back(freshName<document::Line>(document, "Line"),
+            chains.emplace_back(freshName<objects::Line>(document, "Line"),
                                 survey::chainByNumber(points->set, members));
         if (chains.empty()) return badInput("no two of these points have the same code");
         Document next = document;
         for (const auto& [name, chain] : chains)
-            next = document::connectPoints(
+            next = operations::connectPoints(
                 next, set, chain,
-                next.byName<document::Line>(name) ? freshName<document::Line>(next, name) : name);
+                next.byName<objects::Line>(name) ? freshName<objects::Line>(next, name) : name);
         const auto made = difference(document, next).changed.size();
         return Edited(next, "Connect points into " + std::to_string(made) + (made == 1 ? " line" : " lines"));
     };
@@ -42,29 +43,29 @@ Edit connectPoints(ObjectId set, std::vector<std::size_t> members, bool byCode) 
 
 Edit addPoint(survey::SurveyPoint point) {
     return [point = std::move(point)](const Document& d) -> Result<Edited> {
-        const auto sets = d.all<document::Points>();
-        return document::addPoints(d, sets.empty() ? "Points" : d.nameOf(sets.front()), {point});
+        const auto sets = d.all<objects::Points>();
+        return operations::addPoints(d, sets.empty() ? "Points" : d.nameOf(sets.front()), {point});
     };
 }
 
-Edit setTypedHeight(Results seen, document::PointRef ref, std::string text) {
+Edit setTypedHeight(Results seen, objects::PointRef ref, std::string text) {
     return [=](const Document& d) -> Result<Edited> {
-        const auto* points = d.get<document::Points>(ref.set);
+        const auto* points = d.get<objects::Points>(ref.set);
         if (points == nullptr || ref.index >= points->set.size()) return badInput("the point is gone");
         const auto& p = points->set[ref.index];
         if (text.find_first_not_of(' ') == std::string::npos)
-            return document::setPointHeight(d, ref, std::nullopt);
+            return operations::setPointHeight(d, ref, std::nullopt);
         const auto typed = parseHeightEntry(text);
         if (!typed) return tl::unexpected(typed.error());
         if (const auto* h = std::get_if<TypedHeight>(&*typed))
-            return document::setPointHeight(d, ref, h->height);
+            return operations::setPointHeight(d, ref, h->height);
         if (const auto* r = std::get_if<TypedRise>(&*typed); r != nullptr && p.height)
-            return document::setPointHeight(d, ref, *p.height + r->rise);
+            return operations::setPointHeight(d, ref, *p.height + r->rise);
         if (const auto* s = std::get_if<TypedSurface>(&*typed)) {
-            const auto* surface = seen->surface(d.byName<document::Surface>(s->surface));
+            const auto* surface = seen->surface(d.byName<objects::Surface>(s->surface));
             const auto h = surface == nullptr ? std::nullopt : surface->heightAt(p.plan);
             if (!h) return badInput("there is no surface '" + s->surface + "' here");
-            return document::setPointHeight(d, ref, *h + s->amount);
+            return operations::setPointHeight(d, ref, *h + s->amount);
         }
         return badInput("a point takes a height, a rise like +0.15, or =Surface");
     };
@@ -72,59 +73,60 @@ Edit setTypedHeight(Results seen, document::PointRef ref, std::string text) {
 
 Edit newSurface(std::vector<ObjectId> chosen) {
     return [chosen = std::move(chosen)](const Document& d) -> Result<Edited> {
-        std::vector<document::Source> sources;
+        std::vector<objects::Source> sources;
         const auto add = [&](ObjectId id) {
             if (std::any_of(sources.begin(), sources.end(), [&](const auto& s) { return s.object == id; }))
                 return;
-            if (d.get<document::Points>(id) != nullptr) sources.push_back({id, document::Role::Points});
-            if (d.get<document::Line>(id) != nullptr) sources.push_back({id, document::Role::Breakline});
+            if (d.get<objects::Points>(id) != nullptr) sources.push_back({id, objects::Role::Points});
+            if (d.get<objects::Line>(id) != nullptr) sources.push_back({id, objects::Role::Breakline});
         };
         for (const ObjectId id : chosen) add(id);
         if (sources.empty())
-            for (const ObjectId id : d.all<document::Points>()) add(id);
+            for (const ObjectId id : d.all<objects::Points>()) add(id);
         if (sources.empty())
-            for (const ObjectId id : d.all<document::Line>()) add(id);
+            for (const ObjectId id : d.all<objects::Line>()) add(id);
         if (sources.empty()) return badInput("there are no points or lines yet");
         const std::string name =
-            d.byName<document::Surface>("Ground") ? freshName<document::Surface>(d, "Surface") : "Ground";
-        return document::addSurface(d, name, sources);
+            d.byName<objects::Surface>("Ground") ? freshName<objects::Surface>(d, "Surface") : "Ground";
+        return operations::addSurface(d, name, sources);
     };
 }
 
-Edit addRole(ObjectId surface, ObjectId line, document::Role role) {
+Edit addRole(ObjectId surface, ObjectId line, objects::Role role) {
     return [=](const Document& d) -> Result<Edited> {
-        if (d.get<document::Surface>(surface) == nullptr) return badInput("there is no surface yet");
-        const auto* on = d.get<document::Line>(line);
+        if (d.get<objects::Surface>(surface) == nullptr) return badInput("there is no surface yet");
+        const auto* on = d.get<objects::Line>(line);
         if (on == nullptr) return badInput("pick a line");
-        if (document::isRing(role) && !on->line.closed)
-            return badInput(role == document::Role::Edge ? "the edge must be a closed line"
-                                                         : "pick a closed line");
-        return document::addSource(d, surface, {line, role});
+        if (objects::isRing(role) && !on->line.closed)
+            return badInput(role == objects::Role::Edge ? "the edge must be a closed line"
+                                                        : "pick a closed line");
+        return operations::addSource(d, surface, {line, role});
     };
 }
 
 Edit removeSource(ObjectId surface, ObjectId object) {
     return [=](const Document& d) -> Result<Edited> {
-        if (!document::hasSource(d, surface, object))
+        if (!operations::hasSource(d, surface, object))
             return badInput("this line is no source of the surface");
-        return document::removeSource(d, surface, object);
+        return operations::removeSource(d, surface, object);
     };
 }
 
-Edit ownEdit(Results seen, ObjectId surface, document::SurfaceEdit edit) {
+Edit ownEdit(Results seen, ObjectId surface, objects::SurfaceEdit edit) {
     return [=](const Document& d) -> Result<Edited> {
-        if (d.get<document::Surface>(surface) == nullptr) return badInput("there is no surface to edit");
-        const auto tried = document::tryEdit(*seen, surface, edit);
+        if (d.get<objects::Surface>(surface) == nullptr) return badInput("there is no surface to edit");
+        const auto tried = operations::tryEdit(*seen, surface, edit);
         if (!tried) return tl::unexpected(tried.error());
-        return document::addEdit(d, surface, edit);
+        return operations::addEdit(d, surface, edit);
     };
 }
 
 Edit surfaceFromDense(ObjectId dense, std::vector<ObjectId> closedLines) {
     return [=](const Document& d) -> Result<Edited> {
-        if (d.get<document::Cloud>(dense) == nullptr && d.get<document::HeightRaster>(dense) == nullptr)
+        if (d.get<objects::Cloud>(dense) == nullptr && d.get<objects::HeightRaster>(dense) == nullptr)
             return badInput("import a cloud or a raster first");
-        return Edited(document::addThinnedSurface(d, dense, closedLines), "Surface from " + d.nameOf(dense));
+        return Edited(operations::addThinnedSurface(d, dense, closedLines),
+                      "Surface from " + d.nameOf(dense));
     };
 }
 
@@ -144,28 +146,28 @@ Edit runoffLine(Results seen, ObjectId surface, Vec2 from) {
             heights.emplace_back(p.z);
         }
         Document next = d;
-        ObjectId group = next.byName<document::Group>("Runoff");
-        if (!group) next = next.added("Runoff", document::Group{"#2C6E68", true}, &group);
-        return next.added(freshName<document::Line>(next, "Runoff line"),
-                          document::Line{linework::lineThrough(corners, heights), document::LineStyle::Plain},
+        ObjectId group = next.byName<objects::Group>("Runoff");
+        if (!group) next = next.added("Runoff", objects::Group{"#2C6E68", true}, &group);
+        return next.added(freshName<objects::Line>(next, "Runoff line"),
+                          objects::Line{linework::lineThrough(corners, heights), objects::LineStyle::Plain},
                           nullptr, group);
     };
 }
 
-Edit addParts(document::Parts parts) {
+Edit addParts(operations::Parts parts) {
     return [parts = std::move(parts)](const Document& d) -> Result<Edited> {
-        return std::move(document::withParts(d, parts).document);
+        return std::move(operations::withParts(d, parts).document);
     };
 }
 
 namespace {
 
 /// Parts that are taken when the edit is done.
-Edit take(Results seen, ObjectId surface, document::ExtractOptions options) {
+Edit take(Results seen, ObjectId surface, operations::ExtractOptions options) {
     return [=](const Document& d) -> Result<Edited> {
-        auto parts = document::partsOf(*seen, surface, options);
+        auto parts = operations::partsOf(*seen, surface, options);
         if (!parts) return tl::unexpected(parts.error());
-        return std::move(document::withParts(d, std::move(*parts)).document);
+        return std::move(operations::withParts(d, std::move(*parts)).document);
     };
 }
 
@@ -176,17 +178,17 @@ Edit contourAt(Results seen, ObjectId surface, Vec2 place) {
         const auto* locator = seen->surface(surface);
         const auto height = locator == nullptr ? std::nullopt : locator->heightAt(place);
         if (!height) return badInput("the surface does not reach this place");
-        const double interval = seen->document.get<document::Surface>(surface)->style.interval;
-        document::ExtractOptions options;
-        options.what = document::Extract::Contours;
+        const double interval = seen->document.get<objects::Surface>(surface)->style.interval;
+        operations::ExtractOptions options;
+        options.what = operations::Extract::Contours;
         options.levels = {std::round(*height / interval) * interval};
         return take(seen, surface, options)(d);
     };
 }
 
 Edit triangleAt(Results seen, ObjectId surface, Vec2 place) {
-    document::ExtractOptions options;
-    options.what = document::Extract::Triangles;
+    operations::ExtractOptions options;
+    options.what = operations::Extract::Triangles;
     options.picked = {place};
     return take(std::move(seen), surface, options);
 }
@@ -194,15 +196,15 @@ Edit triangleAt(Results seen, ObjectId surface, Vec2 place) {
 Result<std::vector<Vec2>> ringOf(const Derived& derived, ObjectId id) {
     const auto* line = Derived::in(derived.lines, id);
     if (line == nullptr || !line->closed) return badInput("pick a closed line");
-    return document::boundaryAlong(*line, document::breaklineSagitta).ring;
+    return derive::boundaryAlong(*line, derive::breaklineSagitta).ring;
 }
 
 Edit cropCloud(Results seen, ObjectId cloud, ObjectId line) {
     return [=](const Document& d) -> Result<Edited> {
         const auto ring = ringOf(*seen, line);
         if (!ring) return tl::unexpected(ring.error());
-        return document::changed<document::Cloud>(d, cloud,
-                                                  [&](document::Cloud& c) { c.filter.inside = *ring; });
+        return document::changed<objects::Cloud>(d, cloud,
+                                                 [&](objects::Cloud& c) { c.filter.inside = *ring; });
     };
 }
 
@@ -213,7 +215,7 @@ Result<std::vector<Vec3>> gridOf(const Derived& derived, ObjectId source, Object
     for (const Vec2 p : *ring) box.add(p);
     if (box.width() * box.height() / (spacing * spacing) > 1e6)
         return badInput("that would be more than a million points; take a wider spacing");
-    const auto dense = document::denseSurface(derived, source, box);
+    const auto dense = derive::denseSurface(derived, source, box);
     if (!dense) return tl::unexpected(dense.error());
     auto places = terrain::sampleOnGrid(**dense, spacing, *ring);
     if (!places) return tl::unexpected(places.error());
@@ -226,20 +228,20 @@ Edit addGrid(ObjectId source, std::vector<Vec3> places) {
         std::vector<survey::SurveyPoint> points;
         for (const Vec3& p : places)
             points.push_back({"G" + std::to_string(points.size() + 1), p.plan(), p.z, "", ""});
-        return d.added(freshName<document::Points>(d, "Grid of " + d.nameOf(source)),
-                       document::Points{survey::PointSet(std::move(points))});
+        return d.added(freshName<objects::Points>(d, "Grid of " + d.nameOf(source)),
+                       objects::Points{survey::PointSet(std::move(points))});
     };
 }
 
-Edit remove(std::vector<ObjectId> objects, std::vector<document::PointRef> points) {
+Edit remove(std::vector<ObjectId> objects, std::vector<objects::PointRef> points) {
     return [objects = std::move(objects), points = std::move(points)](const Document& d) -> Result<Edited> {
-        return document::removePoints(document::removeAll(d, objects), points);
+        return operations::removePoints(document::removeAll(d, objects), points);
     };
 }
 
 Edit accept(document::Accepted accepted) {
     return [accepted = std::move(accepted)](const Document& d) -> Result<Edited> {
-        return document::accept(d, accepted);
+        return operations::accept(d, accepted);
     };
 }
 

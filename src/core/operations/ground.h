@@ -1,7 +1,7 @@
 #pragma once
 // Points, surfaces and clouds, as edits.
 
-#include "core/document/extract.h"
+#include "core/operations/extract.h"
 #include "core/operations/lines.h"
 
 namespace erdwerk::operations {
@@ -12,20 +12,20 @@ Edit connectPoints(ObjectId set, std::vector<std::size_t> members, bool byCode);
 Edit addPoint(survey::SurveyPoint point);
 /// Typed: a height, a rise from the one it has, or `=Surface+0.10` as these results have it; nothing takes it
 /// away.
-Edit setTypedHeight(Results seen, document::PointRef point, std::string text);
+Edit setTypedHeight(Results seen, objects::PointRef point, std::string text);
 /// A surface from these points and lines (breaklines); from all points, or all lines, when there are none.
 Edit newSurface(std::vector<ObjectId> sources);
 /// A line as a source; an edge, opening or island must be closed.
-Edit addRole(ObjectId surface, ObjectId line, document::Role role);
+Edit addRole(ObjectId surface, ObjectId line, objects::Role role);
 Edit removeSource(ObjectId surface, ObjectId object);
 /// An own edit of a surface, when it applies to it as these results have it.
-Edit ownEdit(Results seen, ObjectId surface, document::SurfaceEdit edit);
+Edit ownEdit(Results seen, ObjectId surface, objects::SurfaceEdit edit);
 Edit surfaceFromDense(ObjectId dense, std::vector<ObjectId> closedLines);
 /// The way that water takes over a surface, as a line in the group "Runoff".
 Edit runoffLine(Results seen, ObjectId surface, geometry::Vec2 from);
-/// Parts that were taken of a surface (document::partsOf), as objects beside whatever is in the document by
+/// Parts that were taken of a surface (operations::partsOf), as objects beside whatever is in the document by
 /// then.
-Edit addParts(document::Parts parts);
+Edit addParts(operations::Parts parts);
 /// The contours of the level that is nearest at a place.
 Edit contourAt(Results seen, ObjectId surface, geometry::Vec2 place);
 Edit triangleAt(Results seen, ObjectId surface, geometry::Vec2 place);
@@ -42,7 +42,7 @@ Result<std::vector<geometry::Vec3>> gridOf(const Derived& derived, ObjectId sour
 Edit addGrid(ObjectId source, std::vector<geometry::Vec3> places);
 
 /// Removes points of sets, and whole objects with what cannot be without them.
-Edit remove(std::vector<ObjectId> objects, std::vector<document::PointRef> points);
+Edit remove(std::vector<ObjectId> objects, std::vector<objects::PointRef> points);
 /// Adds what a check found to be meant so.
 Edit accept(document::Accepted accepted);
 Edit takeBackAcceptance(document::Accepted accepted);

@@ -3,10 +3,10 @@
 #include <algorithm>
 #include <array>
 
-#include "core/base/notation.h"
-#include "core/document/edit.h"
+#include "core/base/display.h"
 #include "core/document/edit_trace.h"
 #include "core/linework/edit.h"
+#include "core/operations/edit.h"
 
 namespace erdwerk::operations {
 
@@ -20,16 +20,16 @@ using LineEdit = std::function<Result<Line3D>(const Line3D&)>;
 /// An edit of one line.
 Edit ofLine(ObjectId id, LineEdit edit) {
     return [id, edit = std::move(edit)](const Document& document) -> Result<Edited> {
-        const auto* line = document.get<document::Line>(id);
+        const auto* line = document.get<objects::Line>(id);
         if (line == nullptr) return badInput("pick a line");
         auto next = edit(line->line);
         if (!next) return tl::unexpected(next.error());
-        return document::setLine(document, id, std::move(*next));
+        return operations::setLine(document, id, std::move(*next));
     };
 }
 
 Result<Edited> split(const Derived& seen, const LinePlace& at, const Document& document) {
-    const auto* line = document.get<document::Line>(at.line);
+    const auto* line = document.get<objects::Line>(at.line);
     const auto* resolved = Derived::in(seen.lines, at.line);
     if (line == nullptr || resolved == nullptr) return badInput("pick a line");
     auto cut = line->line;
@@ -49,16 +49,16 @@ Result<Edited> split(const Derived& seen, const LinePlace& at, const Document& d
     }
     auto parts = linework::split(cut, heights, vertex);
     if (!parts) return tl::unexpected(parts.error());
-    Document next = document::setLine(document, at.line, parts->first);
+    Document next = operations::setLine(document, at.line, parts->first);
     if (parts->second.vertices.empty()) return next;
     const auto object = document.find(at.line);
-    return next.added(object->name + " (2)", document::Line{parts->second, line->style}, nullptr,
+    return next.added(object->name + " (2)", objects::Line{parts->second, line->style}, nullptr,
                       object->group);
 }
 
-Result<Edited> join(const Derived& seen, ObjectId first, ObjectId second, const Document& document) {
-    const auto* a = document.get<document::Line>(first);
-    const auto* b = document.get<document::Line>(second);
+Result<Edited> join(ObjectId first, ObjectId second, const Document& document) {
+    const auto* a = document.get<objects::Line>(first);
+    const auto* b = document.get<objects::Line>(second);
     if (a == nullptr || b == nullptr || first == second) return badInput("pick two different lines");
     if (a->line.closed || b->line.closed) return badInput("a closed line has no end to join");
     const auto ends = [](const Line3D& l) {
@@ -75,14 +75,11 @@ Result<Edited> join(const Derived& seen, ObjectId first, ObjectId second, const 
             turnA = ta;
             turnB = tb;
         }
-    const auto turned = [&](const Line3D& l, ObjectId id, bool turn) {
-        const auto* r = Derived::in(seen.lines, id);
-        return turn && r != nullptr ? linework::reversed(l, *r) : l;
-    };
-    auto joined = linework::join(turned(a->line, first, turnA), turned(b->line, second, turnB), 0.001);
+    const auto turned = [](const Line3D& l, bool turn) { return turn ? linework::reversed(l) : l; };
+    auto joined = linework::join(turned(a->line, turnA), turned(b->line, turnB), 0.001);
     if (!joined) return tl::unexpected(joined.error());
     // What named parts of the second names them in the first, before what cannot be carried along goes.
-    const Document next = document::setLine(document, first, std::move(*joined)).withoutOnly(second);
+    const Document next = operations::setLine(document, first, std::move(*joined)).withoutOnly(second);
     return document::carried(document, next).withoutUsesOf(second);
 }
 
@@ -100,29 +97,22 @@ Edit splitLine(Results seen, LinePlace at) {
                                    [seen, at](const Document& d) { return split(*seen, at, d); });
 }
 
-Edit joinLines(Results seen, ObjectId first, ObjectId second) {
-    return document::onlyWhileSame(seen->document, {first, second}, [seen, first, second](const Document& d) {
-        return join(*seen, first, second, d);
-    });
+Edit joinLines(ObjectId first, ObjectId second) {
+    return [first, second](const Document& d) { return join(first, second, d); };
 }
 
 Edit drapeLine(Results seen, ObjectId surface, ObjectId line) {
     return [seen, surface, line](const Document& document) -> Result<Edited> {
         const auto* locator = seen->surface(surface);
         if (locator == nullptr) return badInput("there is no surface to lay the line on");
-        if (document::hasSource(document, surface, line))
+        if (operations::hasSource(document, surface, line))
             return badInput("the line is a source of this surface; its heights would go in a circle");
         return ofLine(line, [&](const Line3D& l) { return linework::drape(l, *locator, surface); })(document);
     };
 }
 
-Edit reverseLine(Results seen, ObjectId line) {
-    return document::onlyWhileSame(seen->document, {line},
-                                   ofLine(line, [seen, line](const Line3D& l) -> Result<Line3D> {
-                                       const auto* resolved = Derived::in(seen->lines, line);
-                                       if (resolved == nullptr) return badInput("pick a line");
-                                       return linework::reversed(l, *resolved);
-                                   }));
+Edit reverseLine(ObjectId line) {
+    return ofLine(line, [](const Line3D& l) -> Result<Line3D> { return linework::reversed(l); });
 }
 
 Edit closeLine(ObjectId line) {
@@ -164,58 +154,56 @@ Edit moveVertex(ObjectId line, std::size_t vertex, Vec2 to) {
 Edit drawLine(Line3D line) {
     return [line = std::move(line)](const Document& document) -> Result<Edited> {
         if (const auto problem = validate(line)) return badInput(*problem);
-        const std::string name = document::freshName<document::Line>(document, "Line");
-        return Edited(document.added(name, document::Line{line, {}}), "Draw " + name);
+        const std::string name = document::freshName<objects::Line>(document, "Line");
+        return Edited(document.added(name, objects::Line{line, {}}), "Draw " + name);
     };
 }
 
-Line3D continued(const Derived& seen, const Line3D& line, bool atStart,
-                 const std::vector<linework::LineVertex>& drawn, std::optional<Vec2> throughFromEnd) {
-    const auto heights = surfaceHeights(seen);
-    Line3D out = atStart ? linework::reversed(line, linework::resolve(line, heights)) : line;
+Line3D continued(const Line3D& line, bool atStart, const std::vector<linework::LineVertex>& drawn,
+                 std::optional<Vec2> throughFromEnd) {
+    // The rules of the new corners hold in the drawn direction, and are turned back with it.
+    Line3D out = atStart ? linework::reversed(line) : line;
     if (!drawn.empty() && !out.vertices.empty()) out.vertices.back().through = throughFromEnd;
     out.vertices.insert(out.vertices.end(), drawn.begin(), drawn.end());
-    // The rules of the new corners hold in the drawn direction, then are turned back with it.
-    return atStart ? linework::reversed(out, linework::resolve(out, heights)) : out;
+    return atStart ? linework::reversed(out) : out;
 }
 
-Edit continueLine(Results seen, ObjectId line, bool atStart, std::vector<linework::LineVertex> drawn,
+Edit continueLine(ObjectId line, bool atStart, std::vector<linework::LineVertex> drawn,
                   std::optional<Vec2> throughFromEnd) {
     return [=](const Document& document) -> Result<Edited> {
-        const auto* now = document.get<document::Line>(line);
+        const auto* now = document.get<objects::Line>(line);
         if (now == nullptr) return badInput("the line that was continued is gone");
         if (now->line.closed) return badInput("the line was closed meanwhile; it has no end to go on from");
-        auto next = continued(*seen, now->line, atStart, drawn, throughFromEnd);
+        auto next = continued(now->line, atStart, drawn, throughFromEnd);
         if (const auto problem = validate(next)) return badInput(*problem);
-        return Edited(document::setLine(document, line, std::move(next)),
+        return Edited(operations::setLine(document, line, std::move(next)),
                       "Continue " + document.nameOf(line));
     };
 }
 
+namespace {
+
+linework::RuleNames namesIn(const Document& document) {
+    return {[&document](ObjectId id) { return document.nameOf(id); },
+            [&document](const std::string& name) { return document.byName<objects::Surface>(name); }};
+}
+
+}  // namespace
+
 Result<linework::HeightRule> typedRule(const Document& document, const std::string& text) {
-    using namespace linework;
-    std::string plain;
-    for (const char c : text)
-        if (c != ' ') plain += static_cast<char>(c >= 'A' && c <= 'Z' ? c - 'A' + 'a' : c);
-    if (plain == "interpolated" || plain == "~") return HeightRule{Interpolated{}};
-    if (plain == "none") return HeightRule{NoHeight{}};
-    const auto entry = parseHeightEntry(text);
-    if (!entry) return tl::unexpected(entry.error());
-    if (const auto* height = std::get_if<TypedHeight>(&*entry))
-        return HeightRule{FixedHeight{height->height}};
-    if (const auto* rise = std::get_if<TypedRise>(&*entry)) return HeightRule{RiseFromPrevious{rise->rise}};
-    if (const auto* grade = std::get_if<TypedGrade>(&*entry))
-        return HeightRule{GradeFromPrevious{grade->grade}};
-    const auto& surface = std::get<TypedSurface>(*entry);
-    const ObjectId id = document.byName<document::Surface>(surface.surface);
-    if (!id) return fail(ErrorCode::NotFound, "there is no surface named '" + surface.surface + "'");
-    return HeightRule{OnSurface{id, surface.amount}};
+    return linework::parseRule(text, namesIn(document));
+}
+
+std::string ruleText(const Document& document, const linework::HeightRule& rule) {
+    return linework::ruleText(rule, namesIn(document));
 }
 
 Edit setRule(ObjectId line, std::size_t vertex, linework::HeightRule rule) {
     return ofLine(line, [vertex, rule = std::move(rule)](const Line3D& l) -> Result<Line3D> {
-        if (vertex == 0 && !l.closed && isRelative(rule))
+        if (vertex == 0 && !l.closed && looksBack(rule) && isControl(rule))
             return badInput("the first point has no point before it to rise from");
+        if (vertex + 1 == l.vertices.size() && !l.closed && looksAhead(rule) && isControl(rule))
+            return badInput("the last point has no point after it to rise to");
         return linework::setRule(l, vertex, rule);
     });
 }
@@ -230,22 +218,22 @@ Edit setTypedRule(ObjectId line, std::size_t vertex, std::string text) {
 
 Edit setTypedGrade(ObjectId line, std::size_t vertex, bool back, std::string text) {
     return [=](const Document& document) -> Result<Edited> {
-        const auto* on = document.get<document::Line>(line);
+        const auto* on = document.get<objects::Line>(line);
         if (on == nullptr) return badInput("the line is gone");
         auto rule = typedRule(document, text);
         if (!rule) return tl::unexpected(rule.error());
-        std::optional<Grade> grade;
+        std::optional<linework::GradeFromPrevious> grade;
         if (const auto* fixed = std::get_if<linework::FixedHeight>(&*rule))
-            grade = Grade::percent(fixed->height);
+            grade = {Grade::percent(fixed->height), formatExact(fixed->height) + "%"};
         if (const auto* rise = std::get_if<linework::RiseFromPrevious>(&*rule))
-            grade = Grade::percent(rise->rise);
-        if (const auto* given = std::get_if<linework::GradeFromPrevious>(&*rule)) grade = given->grade;
+            grade = {Grade::percent(rise->rise), formatExact(rise->rise) + "%"};
+        if (const auto* given = std::get_if<linework::GradeFromPrevious>(&*rule)) grade = *given;
         if (!grade) return badInput("type a grade like 2% or a ratio like 3:1");
         const std::size_t count = on->line.vertices.size();
-        if (back)
-            return setRule(line, vertex,
-                           linework::GradeFromPrevious{Grade::riseOverRun(-grade->riseOverRun())})(document);
-        return setRule(line, (vertex + 1) % count, linework::GradeFromPrevious{*grade})(document);
+        if (!back) return setRule(line, (vertex + 1) % count, *grade)(document);
+        return setRule(line, vertex,
+                       linework::GradeFromPrevious{Grade::riseOverRun(-grade->grade.riseOverRun()),
+                                                   linework::negatedText(grade->typed)})(document);
     };
 }
 

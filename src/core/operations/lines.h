@@ -1,14 +1,13 @@
 #pragma once
 // What a person does to 3D lines, as edits: split, join, drape, reverse, draw, continue, give heights.
 
-#include "core/document/model.h"
+#include "core/derive/model.h"
 #include "core/document/transaction.h"
 #include "core/linework/line3d.h"
+#include "core/operations/edit.h"
 
 namespace erdwerk::operations {
 
-using document::Derived;
-using document::Document;
 using document::Edit;
 using document::Edited;
 
@@ -28,10 +27,10 @@ struct LinePlace {
 Edit splitLine(Results seen, LinePlace at);
 /// Whichever ends are nearest meet, lines turned as needed; `first` keeps its name, and what stood on
 /// `second` stands on it.
-Edit joinLines(Results seen, ObjectId first, ObjectId second);
+Edit joinLines(ObjectId first, ObjectId second);
 /// BadInput when the line is a source of the surface.
 Edit drapeLine(Results seen, ObjectId surface, ObjectId line);
-Edit reverseLine(Results seen, ObjectId line);
+Edit reverseLine(ObjectId line);
 Edit closeLine(ObjectId line);
 Edit insertCorner(LinePlace at);
 Edit insertGradePoint(LinePlace at);
@@ -44,15 +43,16 @@ Edit drawLine(linework::Line3D line);
 /// Puts drawn vertices before the first (`atStart`, in the order they were drawn, from the line outwards) or
 /// after the last of a line. Whatever else was done to the line meanwhile stays. Heights are worked out in
 /// the drawn direction, on these results.
-Edit continueLine(Results seen, ObjectId line, bool atStart, std::vector<linework::LineVertex> drawn,
+Edit continueLine(ObjectId line, bool atStart, std::vector<linework::LineVertex> drawn,
                   std::optional<geometry::Vec2> throughFromEnd);
 /// The line as it would be: what continueLine makes, without a document.
-linework::Line3D continued(const Derived& seen, const linework::Line3D& line, bool atStart,
+linework::Line3D continued(const linework::Line3D& line, bool atStart,
                            const std::vector<linework::LineVertex>& drawn,
                            std::optional<geometry::Vec2> throughFromEnd);
 
-/// Typed notation as a rule, names looked up. "interpolated" and "none" are words for rules too.
+/// Typed notation as a rule, and a rule as it was typed; names are those of the document.
 Result<linework::HeightRule> typedRule(const Document& document, const std::string& text);
+std::string ruleText(const Document& document, const linework::HeightRule& rule);
 /// BadInput for a rule that looks back from the first point of an open line.
 Edit setRule(ObjectId line, std::size_t vertex, linework::HeightRule rule);
 Edit setTypedRule(ObjectId line, std::size_t vertex, std::string text);

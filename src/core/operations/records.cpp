@@ -4,7 +4,7 @@
 #include <cmath>
 
 #include "core/base/notation.h"
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 
 namespace erdwerk::operations {
 
@@ -16,11 +16,11 @@ namespace {
 constexpr double sheetRim = 112;
 
 ObjectId labelStyle(Document& document, annotate::LabelKind kind) {
-    for (const ObjectId id : document.all<document::LabelStyle>())
-        if (document.get<document::LabelStyle>(id)->style.kind == kind) return id;
+    for (const ObjectId id : document.all<objects::LabelStyle>())
+        if (document.get<objects::LabelStyle>(id)->style.kind == kind) return id;
     ObjectId id;
     document = document.added("Plain " + std::string(annotate::kindName(kind)),
-                              document::LabelStyle{annotate::defaultStyle(kind)}, &id);
+                              objects::LabelStyle{annotate::defaultStyle(kind)}, &id);
     return id;
 }
 
@@ -29,14 +29,14 @@ using DesignEdit = std::function<Result<void>(std::vector<route::Pvi>&)>;
 /// An edit of a profile's design, which must be valid after it.
 Edit ofDesign(ObjectId profile, DesignEdit edit) {
     return [profile, edit = std::move(edit)](const Document& document) -> Result<Edited> {
-        const auto* p = document.get<document::Profile>(profile);
+        const auto* p = document.get<objects::Profile>(profile);
         if (p == nullptr) return badInput("the profile is gone");
         auto design = p->design;
         if (auto done = edit(design); !done) return tl::unexpected(done.error());
         if (auto valid = route::validate(design); !valid && !design.empty())
             return tl::unexpected(valid.error());
-        return document::changed<document::Profile>(
-            document, profile, [&](document::Profile& x) { x.design = std::move(design); });
+        return document::changed<objects::Profile>(
+            document, profile, [&](objects::Profile& x) { x.design = std::move(design); });
     };
 }
 
@@ -59,53 +59,52 @@ Result<double> typedPviHeight(const std::vector<route::Pvi>& design, std::size_t
 
 Edit makeAlignment(ObjectId line) {
     return [line](const Document& d) -> Result<Edited> {
-        if (d.get<document::Line>(line) == nullptr) return badInput("pick a line");
-        return d.added(freshName<document::Alignment>(d, d.nameOf(line)),
-                       document::Alignment{line, false, 0, 20});
+        if (d.get<objects::Line>(line) == nullptr) return badInput("pick a line");
+        return d.added(freshName<objects::Alignment>(d, d.nameOf(line)),
+                       objects::Alignment{line, false, 0, 20});
     };
 }
 
 Edit reverseAlignment(ObjectId alignment) {
     return [alignment](const Document& d) -> Result<Edited> {
-        return document::changed<document::Alignment>(
-            d, alignment, [](document::Alignment& a) { a.reversed = !a.reversed; });
+        return document::changed<objects::Alignment>(d, alignment,
+                                                     [](objects::Alignment& a) { a.reversed = !a.reversed; });
     };
 }
 
 Edit makeParcel(ObjectId line) {
     return [line](const Document& d) -> Result<Edited> {
-        const auto* on = d.get<document::Line>(line);
+        const auto* on = d.get<objects::Line>(line);
         if (on == nullptr) return badInput("pick a closed line");
         if (cornersOf(on->line).size() < 3) return badInput("a parcel needs at least three corners");
-        return d.added(freshName<document::Parcel>(d, "Parcel"), document::Parcel{line, false, 0, {}});
+        return d.added(freshName<objects::Parcel>(d, "Parcel"), objects::Parcel{line, false, 0, {}});
     };
 }
 
 Edit makeLabel(ObjectId target, std::optional<std::size_t> part, std::size_t segment) {
     return [=](const Document& given) -> Result<Edited> {
         Document d = given;
-        if (const auto* points = d.get<document::Points>(target); points != nullptr && part) {
+        if (const auto* points = d.get<objects::Points>(target); points != nullptr && part) {
             if (*part >= points->set.size()) return badInput("that point is gone");
             const ObjectId style = labelStyle(d, annotate::LabelKind::Point);
-            return d.added(freshName<document::Label>(d, "Point label"),
-                           document::Label{target, *part, style});
+            return d.added(freshName<objects::Label>(d, "Point label"), objects::Label{target, *part, style});
         }
         ObjectId of = target;
         std::size_t side = segment;
-        if (const auto* parcel = d.get<document::Parcel>(of)) of = parcel->line;
-        if (const auto* alignment = d.get<document::Alignment>(of)) {
+        if (const auto* parcel = d.get<objects::Parcel>(of)) of = parcel->line;
+        if (const auto* alignment = d.get<objects::Alignment>(of)) {
             of = alignment->line;
             // The alignment may run against its line.
-            if (const auto* l = d.get<document::Line>(of); l != nullptr && alignment->reversed)
+            if (const auto* l = d.get<objects::Line>(of); l != nullptr && alignment->reversed)
                 side = planPath(l->line).size() - 1 - side;
         }
-        const auto* line = d.get<document::Line>(of);
+        const auto* line = d.get<objects::Line>(of);
         if (line == nullptr) return badInput("pick a side of a line, a curve or a survey point");
         const auto path = planPath(line->line);
         if (side >= path.size()) return badInput("pick a side of a line");
         const ObjectId style =
             labelStyle(d, arcOf(path[side]) ? annotate::LabelKind::Curve : annotate::LabelKind::Segment);
-        return d.added(freshName<document::Label>(d, "Label"), document::Label{of, side, style});
+        return d.added(freshName<objects::Label>(d, "Label"), objects::Label{of, side, style});
     };
 }
 
@@ -121,16 +120,15 @@ Edit addLabelStyles() {
 
 Edit newProfile(ObjectId alignment, ObjectId ground) {
     return [=](const Document& d) -> Result<Edited> {
-        if (d.get<document::Alignment>(alignment) == nullptr) return badInput("make an alignment first");
-        return d.added(freshName<document::Profile>(d, "Profile"),
-                       document::Profile{alignment, ground, {}, 5});
+        if (d.get<objects::Alignment>(alignment) == nullptr) return badInput("make an alignment first");
+        return d.added(freshName<objects::Profile>(d, "Profile"), objects::Profile{alignment, ground, {}, 5});
     };
 }
 
 Edit addPvi(Results seen, ObjectId profile) {
     return ofDesign(profile, [seen, profile](std::vector<route::Pvi>& design) -> Result<void> {
         const auto* result = Derived::in(seen->profiles, profile);
-        const auto* p = seen->document.get<document::Profile>(profile);
+        const auto* p = seen->document.get<objects::Profile>(profile);
         const auto* a = p == nullptr ? nullptr : Derived::in(seen->alignments, p->alignment);
         if (a == nullptr)
             return badInput("the alignment of this profile is being worked out; press once more");
@@ -199,17 +197,17 @@ Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, std::string te
 
 Edit newSheet(NewSheet options) {
     return [options = std::move(options)](const Document& d) -> Result<Edited> {
-        document::Sheet sheet;
+        objects::Sheet sheet;
         sheet.centre = options.centre;
-        const auto parcels = d.all<document::Parcel>();
+        const auto parcels = d.all<objects::Parcel>();
         sheet.parcel = options.parcel;
         if (!sheet.parcel && !parcels.empty()) sheet.parcel = parcels.front();
         const double millimetres = options.width * metresPer(d.settings().display.unit) * 1000;
-        sheet.scale = roundStep(millimetres / (document::paperSize(sheet.paper)[0] - sheetRim));
+        sheet.scale = roundStep(millimetres / (objects::paperSize(sheet.paper)[0] - sheetRim));
         sheet.project = d.settings().name;
         sheet.title = sheet.parcel ? "Plan of " + d.nameOf(sheet.parcel) : "Site plan";
         sheet.date = options.date;
-        return d.added(freshName<document::Sheet>(d, "Sheet"), sheet);
+        return d.added(freshName<objects::Sheet>(d, "Sheet"), sheet);
     };
 }
 

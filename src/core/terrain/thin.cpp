@@ -419,7 +419,10 @@ Result<Thinned> thin(const std::vector<Vec3>& points, const ThinOptions& options
         }
         out.largestDeviation = std::max(out.largestDeviation, std::abs(*d));
         const bool excused = near.reaches(measured[i].plan());
-        if (excused) ++out.excused;
+        if (excused)
+            ++out.excused;
+        else
+            out.largestProved = std::max(out.largestProved, std::abs(*d));
         if (!excused && std::abs(*d) > options.tolerance) ++out.beyond;
     }
     context.report(1);

@@ -26,6 +26,7 @@ struct Thinned {
     Tin tin;
     std::size_t pointsIn = 0;     ///< points that take part: inside the boundary
     double largestDeviation = 0;  ///< over all of them, in height, measured on the finished surface
+    double largestProved = 0;     ///< the same over those that are not excused: never above the tolerance
     std::size_t outside = 0;      ///< points that take part where the surface does not reach
     std::size_t beyond = 0;       ///< points beyond the tolerance that are not excused (see `thin`)
     /// Points within the tolerance, in plan, of a line: there the line holds.

@@ -1,6 +1,6 @@
 #include "core/check/finding.h"
 
-#include "core/document/edit.h"
+#include "core/operations/edit.h"
 #include "demo_site/project.h"
 #include "support/geometry.h"
 
@@ -12,7 +12,7 @@ using test::places;
 using test::valueOf;
 
 std::vector<Finding> findingsOf(const Document& d) {
-    return run(valueOf(document::derive(d)));
+    return run(valueOf(derive::evaluate(d)));
 }
 
 const Finding* find(const std::vector<Finding>& all, const std::string& kind) {
@@ -58,7 +58,7 @@ TEST(Findings, EveryFixRemovesItsFinding) {
 TEST(Findings, AHeightRuleCircleIsNamed) {
     linework::Line3D ring = linework::lineThrough(places("0 0, 10 0, 10 10"), {}, true);
     for (auto& v : ring.vertices) v.rule = linework::GradeFromPrevious{Grade::percent(1)};
-    const auto all = findingsOf(Document().added("Ring", document::Line{ring, {}}));
+    const auto all = findingsOf(Document().added("Ring", objects::Line{ring, {}}));
     ASSERT_NE(find(all, "height-rule-circle"), nullptr);
     EXPECT_THAT(find(all, "height-rule-circle")->text, testing::HasSubstr("Ring"));
 }
@@ -66,8 +66,8 @@ TEST(Findings, AHeightRuleCircleIsNamed) {
 TEST(Findings, AnOpenParcelMustBeFixed) {
     ObjectId line;
     Document d = Document().added(
-        "P", document::Line{linework::lineThrough(places("0 0, 10 0, 10 10"), {}), {}}, &line);
-    d = d.added("P", document::Parcel{line, false, 0, ""});
+        "P", objects::Line{linework::lineThrough(places("0 0, 10 0, 10 10"), {}), {}}, &line);
+    d = d.added("P", objects::Parcel{line, false, 0, ""});
     const auto all = findingsOf(d);
     const auto* f = find(all, "parcel-open");
     ASSERT_NE(f, nullptr);
@@ -76,25 +76,86 @@ TEST(Findings, AnOpenParcelMustBeFixed) {
 
 TEST(Findings, APlanLineWithoutAnyHeightIsFine) {
     EXPECT_TRUE(
-        findingsOf(Document().added("P", document::Line{linework::lineThrough(places("0 0, 10 0"), {}), {}}))
+        findingsOf(Document().added("P", objects::Line{linework::lineThrough(places("0 0, 10 0"), {}), {}}))
             .empty());
-    EXPECT_EQ(findingsOf(Document().added(
-                             "P", document::Line{linework::lineThrough(places("0 0, 10 0"), {1.0}), {}}))
+    EXPECT_EQ(findingsOf(
+                  Document().added("P", objects::Line{linework::lineThrough(places("0 0, 10 0"), {1.0}), {}}))
                   .size(),
               1U);
 }
 
 TEST(Findings, ASurfaceThatCannotBeBuiltSaysWhy) {
-    const auto all = findingsOf(document::addSurface({}, "Empty", {}));
+    const auto all = findingsOf(operations::addSurface({}, "Empty", {}));
     ASSERT_NE(find(all, "no-surface"), nullptr);
     EXPECT_THAT(all.front().text, testing::HasSubstr("fewer than three points"));
 }
 
 TEST(Findings, RepeatedNumbersAreFound) {
-    const auto d = document::addPoints({}, "s", {{"7", {0, 0}, 1.0, "", ""}, {"7", {5, 0}, 1.0, "", ""}});
+    const auto d = operations::addPoints({}, "s", {{"7", {0, 0}, 1.0, "", ""}, {"7", {5, 0}, 1.0, "", ""}});
     const auto all = findingsOf(d);
     ASSERT_NE(find(all, "same-number"), nullptr);
     EXPECT_TRUE(findingsOf(find(all, "same-number")->fixes.front().apply(d)).empty());
+}
+
+TEST(Findings, ACircleThroughLinesAndASurfaceNamesAllThatIsInIt) {
+    // The surface is made from A, whose first height is taken from the surface.
+    Document d;
+    ObjectId a;
+    ObjectId ground;
+    d = operations::addPoints(
+        d, "p", {{"1", {0, 0}, 1.0, "", ""}, {"2", {50, 0}, 2.0, "", ""}, {"3", {0, 50}, 3.0, "", ""}});
+    d = d.added("A", objects::Line{linework::lineThrough(places("5 5, 20 5, 20 20"), {10.0, 11.0, 12.0}), {}},
+                &a);
+    d = operations::addSurface(
+        d, "Ground", {{d.byName<objects::Points>("p"), objects::Role::Points}, {a, objects::Role::Breakline}},
+        &ground);
+    auto line = d.get<objects::Line>(a)->line;
+    line.vertices[0].rule = linework::OnSurface{ground, 0};
+    d = operations::setLine(d, a, line);
+    const auto all = findingsOf(d);
+    const auto* f = find(all, "height-rule-circle");
+    ASSERT_NE(f, nullptr);
+    EXPECT_THAT(f->names, testing::UnorderedElementsAre("A", "Ground"));
+    EXPECT_THAT(f->text, testing::HasSubstr("'A' → 'Ground' → 'A'"));
+    EXPECT_EQ(find(findingsOf(f->fixes.front().apply(d)), "height-rule-circle"), nullptr);
+}
+
+TEST(Findings, TwoHeightsAtOnePlaceAreAsSeriousAsACrossing) {
+    const auto d = operations::addPoints({}, "p",
+                                         {{"1", {0, 0}, 1.0, "", ""},
+                                          {"2", {0, 0}, 2.0, "", ""},
+                                          {"3", {9, 9}, 3.0, "", ""},
+                                          {"4", {9, 9}, 3.0, "", ""}});
+    std::vector<Severity> severities;
+    for (const auto& f : findingsOf(d))
+        if (f.kind == "same-place") severities.push_back(f.severity);
+    EXPECT_THAT(severities, testing::ElementsAre(Severity::MustFix, Severity::LookAt));
+}
+
+TEST(Findings, FollowUnitsDecimalsAndNamesAsTheyChange) {
+    Document d = demo::project(demo::survey(7));
+    Memory memory;
+    derive::Model model;
+    const auto texts = [&] {
+        std::string out;
+        for (const auto& f : run(valueOf(model.evaluate(d)), &memory)) out += f.text + "\n";
+        return out;
+    };
+    const auto fresh = [&] {
+        std::string out;
+        for (const auto& f : findingsOf(d)) out += f.text + "\n";
+        return out;
+    };
+    (void)texts();
+    auto settings = d.settings();
+    settings.display.unit = LengthUnit::UsSurveyFoot;
+    settings.display.heightDecimals = 4;
+    settings.display.lengthDecimals = 4;
+    d = d.withSettings(settings);
+    EXPECT_EQ(texts(), fresh());
+    for (const auto id : d.all<objects::Surface>()) d = operations::rename(d, id, "Renamed");
+    for (const auto id : d.all<objects::Line>()) d = operations::rename(d, id, "Line of " + d.nameOf(id));
+    EXPECT_EQ(texts(), fresh());
 }
 
 }  // namespace

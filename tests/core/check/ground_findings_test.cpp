@@ -1,21 +1,21 @@
 // Findings of the ground stage, and what their fixes do.
 
 #include "core/check/finding.h"
-#include "core/document/mend.h"
-#include "core/document/surface_build.h"
+#include "core/derive/surface_build.h"
+#include "core/operations/mend.h"
 #include "support/geometry.h"
 
 namespace erdwerk::check {
 namespace {
 
 using document::Document;
-using document::Line;
-using document::Role;
+using objects::Line;
+using objects::Role;
 using test::places;
 using test::valueOf;
 
-document::Derived deriveAll(const Document& d) {
-    return valueOf(document::derive(d));
+derive::Derived deriveAll(const Document& d) {
+    return valueOf(derive::evaluate(d));
 }
 std::vector<Finding> of(const Document& d, const std::string& kind) {
     auto all = run(deriveAll(d));
@@ -35,15 +35,15 @@ struct Field {
         for (int y = 0; y <= 10; ++y)
             for (int x = 0; x <= 10; ++x)
                 all.push_back({std::to_string(all.size() + 1), {x * 10.0, y * 10.0}, 10.0, "", ""});
-        document = document::addPoints({}, "s", std::move(all), &points);
-        document = document::addSurface(document, "G", {{points, Role::Points}}, &surface);
+        document = operations::addPoints({}, "s", std::move(all), &points);
+        document = operations::addSurface(document, "G", {{points, Role::Points}}, &surface);
     }
 
     ObjectId line(const std::string& name, const std::string& at, std::vector<std::optional<double>> heights,
                   Role role = Role::Breakline, bool closed = false) {
         ObjectId id;
         document = document.added(name, Line{linework::lineThrough(places(at), heights, closed), {}}, &id);
-        document = document::addSource(document, surface, {id, role});
+        document = operations::addSource(document, surface, {id, role});
         return id;
     }
 };
@@ -81,7 +81,7 @@ TEST(GroundFindings, ACrossingHasAFixForEachWayToMendIt) {
 TEST(GroundFindings, TheNearestCornerGoesOntoTheOtherLine) {
     const Crossed c;
     const auto derived = deriveAll(c.document);
-    const auto mended = document::moveNearestCorner(c.document, derived, c.first, c.second, {51, 51});
+    const auto mended = operations::moveNearestCorner(c.document, derived, c.first, c.second, {51, 51});
     const auto b = deriveAll(mended).lines.at(c.second)->vertices.back();
     EXPECT_THAT(b.place, test::IsNear(51, 51, 1e-9));
     EXPECT_NEAR(*b.height, 11, 1e-9);
@@ -89,8 +89,8 @@ TEST(GroundFindings, TheNearestCornerGoesOntoTheOtherLine) {
 
 TEST(GroundFindings, AnOvershootIsTrimmedToTheOtherLine) {
     const Crossed c;
-    EXPECT_NEAR(*document::overshoot(c.document, c.second, {51, 51}), 3, 1e-9);
-    const auto mended = document::trimOvershoot(c.document, deriveAll(c.document), c.second, {51, 51}, 11);
+    EXPECT_NEAR(*operations::overshoot(c.document, c.second, {51, 51}), 3, 1e-9);
+    const auto mended = operations::trimOvershoot(c.document, deriveAll(c.document), c.second, {51, 51}, 11);
     const auto derived = deriveAll(mended);
     const auto& line = *derived.lines.at(c.second);
     EXPECT_NEAR(line.length, 31, 1e-9);
@@ -102,7 +102,7 @@ TEST(GroundFindings, AnAcceptedFindingIsNotShownAgain) {
     const Crossed c;
     const auto found = of(c.document, "crossing-breaklines");
     const auto accepted =
-        document::accept(c.document, acceptance(found.front(), "a wall stands on the kerb"));
+        operations::accept(c.document, acceptance(found.front(), "a wall stands on the kerb"));
     EXPECT_TRUE(of(accepted, "crossing-breaklines").empty());
     EXPECT_EQ(accepted.settings().accepted.front().reason, "a wall stands on the kerb");
     // Another crossing of the same two lines is another finding.
@@ -114,14 +114,14 @@ TEST(GroundFindings, AnAcceptedFindingIsNotShownAgain) {
 
 TEST(GroundFindings, NearDuplicatesKeepOneOrTheOther) {
     Field g;
-    g.document = document::addPoints(g.document, "s", {{"near", {50.015, 50}, 10.2, "", ""}});
+    g.document = operations::addPoints(g.document, "s", {{"near", {50.015, 50}, 10.2, "", ""}});
     const auto found = of(g.document, "near-duplicates");
     ASSERT_EQ(found.size(), 1U);
     ASSERT_EQ(found.front().fixes.size(), 2U);
     for (const auto& fix : found.front().fixes) {
         const auto mended = fix.apply(g.document);
         EXPECT_TRUE(of(mended, "near-duplicates").empty());
-        EXPECT_EQ(mended.get<document::Points>(g.points)->set.size(), 121U);
+        EXPECT_EQ(mended.get<objects::Points>(g.points)->set.size(), 121U);
     }
     auto settings = g.document.settings();
     settings.checks.near = 0.01;
@@ -130,18 +130,18 @@ TEST(GroundFindings, NearDuplicatesKeepOneOrTheOther) {
 
 TEST(GroundFindings, ASpikeIsFoundAndASlopeIsNot) {
     Field g;
-    g.document = document::setPointHeight(g.document, {g.points, 60}, 35.0);  // the one at 50, 50
+    g.document = operations::setPointHeight(g.document, {g.points, 60}, 35.0);  // the one at 50, 50
     const auto found = of(g.document, "spike");
     ASSERT_EQ(found.size(), 1U);
     EXPECT_THAT(found.front().at.value(), test::IsNear(50, 50, 0));
     EXPECT_THAT(found.front().text, testing::HasSubstr("Point 61"));
     const auto mended = found.front().fixes.front().apply(g.document);
     EXPECT_TRUE(of(mended, "spike").empty());
-    EXPECT_NEAR(*mended.get<document::Points>(g.points)->set[60].height, 10, 1e-9);
+    EXPECT_NEAR(*mended.get<objects::Points>(g.points)->set[60].height, 10, 1e-9);
     // A steep plane has no spike.
     Document slope = g.document;
     for (std::size_t i = 0; i < 121; ++i)
-        slope = document::setPointHeight(slope, {g.points, i}, 2.0 * static_cast<double>(i % 11) * 10);
+        slope = operations::setPointHeight(slope, {g.points, i}, 2.0 * static_cast<double>(i % 11) * 10);
     EXPECT_TRUE(of(slope, "spike").empty());
 }
 
@@ -201,7 +201,7 @@ TEST(GroundFindings, FlatTrianglesOnAContourAreFlipped) {
                                            {101.0, 101.0, 101.0, 101.0, 101.0}),
                      {}},
                 &high);
-    d = document::addSurface(d, "N", {{low, Role::Contour}, {high, Role::Contour}}, &surface);
+    d = operations::addSurface(d, "N", {{low, Role::Contour}, {high, Role::Contour}}, &surface);
     const auto found = of(d, "flat-triangles");
     ASSERT_FALSE(found.empty());
     std::size_t flat = 0;
@@ -229,7 +229,7 @@ TEST(GroundFindings, FlatTrianglesOnAContourAreFlipped) {
 TEST(GroundFindings, RimNeedlesGoWithOneFix) {
     Field g;
     // A point a hair outside the southern side makes two needles at the rim.
-    g.document = document::addPoints(g.document, "s", {{"out", {50, -0.3}, 10.0, "", ""}});
+    g.document = operations::addPoints(g.document, "s", {{"out", {50, -0.3}, 10.0, "", ""}});
     const auto found = of(g.document, "rim-needles");
     ASSERT_EQ(found.size(), 1U);
     EXPECT_EQ(found.front().severity, Severity::Note);
@@ -242,10 +242,10 @@ TEST(GroundFindings, WhereTheFitIsWorstTheSourcesPointMendsIt) {
     for (int y = 1; y < 20; ++y)
         for (int x = 1; x < 20; ++x) dense.push_back({x * 5.0, y * 5.0, x == 7 && y == 7 ? 12.0 : 10.0});
     ObjectId cloud;
-    document::Cloud payload;
+    objects::Cloud payload;
     payload.cloud = std::make_shared<const survey::PointCloud>(survey::cloudFrom(dense));
     g.document = g.document.added("flight", payload, &cloud);
-    g.document = document::changed<document::Surface>(g.document, g.surface, [&](document::Surface& s) {
+    g.document = document::changed<objects::Surface>(g.document, g.surface, [&](objects::Surface& s) {
         s.fit = {cloud, 0.1};
     });
     const auto found = of(g.document, "fit");
@@ -259,7 +259,7 @@ TEST(GroundFindings, WhereTheFitIsWorstTheSourcesPointMendsIt) {
 }
 
 TEST(GroundFindings, AMissingFileSaysWhichAndWhy) {
-    document::Cloud cloud;
+    objects::Cloud cloud;
     cloud.file = "/nowhere/flight.las";
     cloud.problem = "No such file or directory";
     const auto found = of(Document().added("flight", cloud), "file-missing");
@@ -270,8 +270,8 @@ TEST(GroundFindings, AMissingFileSaysWhichAndWhy) {
 
 TEST(GroundFindings, AnOwnEditThatDoesNotApplyIsFoundAndTakenOut) {
     Field g;
-    g.document = document::addEdit(g.document, g.surface,
-                                   {{terrain::EditKind::AddPoint, {}, {500, 500, 1}}, {}, true});
+    g.document = operations::addEdit(g.document, g.surface,
+                                     {{terrain::EditKind::AddPoint, {}, {500, 500, 1}}, {}, true});
     const auto found = of(g.document, "own-edit");
     ASSERT_EQ(found.size(), 1U);
     EXPECT_TRUE(of(found.front().fixes.front().apply(g.document), "own-edit").empty());
@@ -279,8 +279,8 @@ TEST(GroundFindings, AnOwnEditThatDoesNotApplyIsFoundAndTakenOut) {
 
 TEST(GroundFindings, MemoryGivesTheSameFindings) {
     Field g;
-    g.document = document::setPointHeight(g.document, {g.points, 60}, 35.0);
-    document::Model model;
+    g.document = operations::setPointHeight(g.document, {g.points, 60}, 35.0);
+    derive::Model model;
     Memory memory;
     for (int round = 0; round < 2; ++round) {
         const auto derived = valueOf(model.evaluate(g.document));
@@ -288,7 +288,7 @@ TEST(GroundFindings, MemoryGivesTheSameFindings) {
         const auto kept = run(derived, &memory);
         ASSERT_EQ(fresh.size(), kept.size());
         for (std::size_t i = 0; i < fresh.size(); ++i) EXPECT_EQ(fresh[i].text, kept[i].text);
-        g.document = document::rename(g.document, g.surface, "Renamed");
+        g.document = operations::rename(g.document, g.surface, "Renamed");
     }
     EXPECT_EQ(memory.entries.size(), 2U);  // the points, and the surface under its new name
 }

@@ -1,11 +1,14 @@
 #include "core/document/document.h"
 
-#include "core/document/edit.h"
 #include "core/document/history.h"
+#include "core/operations/edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::document {
 namespace {
+
+using namespace objects;
+using namespace operations;
 
 using test::places;
 

@@ -1,7 +1,7 @@
 #include "core/document/edit_trace.h"
 
-#include "core/document/edit.h"
 #include "core/document/transaction.h"
+#include "core/operations/edit.h"
 #include "core/operations/ground.h"
 #include "core/operations/lines.h"
 #include "core/operations/records.h"
@@ -9,6 +9,9 @@
 
 namespace erdwerk::document {
 namespace {
+
+using namespace objects;
+using namespace operations;
 
 using geometry::Vec2;
 using test::places;
@@ -41,7 +44,9 @@ protected:
     }
     /// As the session does it.
     Performed done(const Edit& edit) { return valueOf(perform("edit", edit, document)); }
-    operations::Results seen() const { return std::make_shared<const Derived>(valueOf(derive(document))); }
+    operations::Results seen() const {
+        return std::make_shared<const derive::Derived>(valueOf(derive::evaluate(document)));
+    }
 
     /// The side that label `i` stands on, as its two ends in either order; nothing when it is gone.
     static std::optional<std::pair<Vec2, Vec2>> sideOf(const Document& d, ObjectId label) {
@@ -112,7 +117,7 @@ TEST_F(Anchors, FollowAJoin) {
     ObjectId other;
     document = document.added("M", Line{linework::lineThrough(places("-20 5, -10 4, 0 0"), {}), {}}, &other);
     // The labelled line is taken into the other, whose corners come first.
-    const auto d = done(operations::joinLines(seen(), other, line)).document;
+    const auto d = done(operations::joinLines(other, line)).document;
     EXPECT_FALSE(d.find(line));
     for (const std::size_t i : {0U, 1U, 2U, 3U}) {
         expectOn(d, i, i, i + 1);
@@ -124,12 +129,12 @@ TEST_F(Anchors, FollowAJoin) {
 }
 
 TEST_F(Anchors, FollowAReversal) {
-    const auto d = done(operations::reverseLine(seen(), line)).document;
+    const auto d = done(operations::reverseLine(line)).document;
     for (const std::size_t i : {0U, 1U, 2U, 3U}) expectOn(d, i, i, i + 1);
     EXPECT_EQ(beginning(d, parcel), corners[2]);
     EXPECT_EQ(d.settings().accepted[0].at, corners[3]);
     make(true);
-    const auto closed = done(operations::reverseLine(seen(), line)).document;
+    const auto closed = done(operations::reverseLine(line)).document;
     for (const std::size_t i : {0U, 1U, 2U, 3U}) expectOn(closed, i, i, i + 1);
     EXPECT_EQ(beginning(closed, parcel), corners[2]);
 }
@@ -153,7 +158,7 @@ TEST_F(Anchors, FollowAMovedCorner) {
 TEST_F(Anchors, FollowAContinuationAtTheStart) {
     linework::LineVertex corner;
     corner.place = {-9, 2};
-    const auto d = done(operations::continueLine(seen(), line, true, {corner}, {})).document;
+    const auto d = done(operations::continueLine(line, true, {corner}, {})).document;
     for (const std::size_t i : {0U, 1U, 2U, 3U}) {
         expectOn(d, i, i, i + 1);
         EXPECT_EQ(d.get<Label>(labels[i])->part, i + 1);

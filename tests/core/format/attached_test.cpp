@@ -2,18 +2,18 @@
 
 #include <filesystem>
 
-#include "core/document/edit.h"
 #include "core/format/import.h"
 #include "core/format/las.h"
 #include "core/format/project_file.h"
 #include "core/format/raster_file.h"
+#include "core/operations/edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::format {
 namespace {
 
-using document::Cloud;
 using document::Document;
+using objects::Cloud;
 using test::Folder;
 using test::valueOf;
 
@@ -64,9 +64,9 @@ TEST(Attached, CloudRasterAndClassesComeBackWithTheProject) {
         c.classified = true;
         c.filter.classes = {2, 3};
         c.spacing = 2.5;
-        c.colouring = document::CloudColouring::Class;
+        c.colouring = objects::CloudColouring::Class;
     });
-    ASSERT_TRUE(saveProject(folder / "p.erdwerk", valueOf(document::derive(d))));
+    ASSERT_TRUE(saveProject(folder / "p.erdwerk", valueOf(derive::evaluate(d))));
     // The folder is moved as a whole: files are named relative to the project.
     const std::string moved = folder / "moved";
     std::filesystem::create_directory(moved);
@@ -79,8 +79,8 @@ TEST(Attached, CloudRasterAndClassesComeBackWithTheProject) {
     EXPECT_EQ(c->cloud->classOf(9), 2);
     EXPECT_EQ(c->filter.classes, (std::vector<std::uint8_t>{2, 3}));
     EXPECT_EQ(c->spacing, 2.5);
-    EXPECT_EQ(c->colouring, document::CloudColouring::Class);
-    const auto* r = back.get<document::HeightRaster>(back.all<document::HeightRaster>().front());
+    EXPECT_EQ(c->colouring, objects::CloudColouring::Class);
+    const auto* r = back.get<objects::HeightRaster>(back.all<objects::HeightRaster>().front());
     ASSERT_TRUE(r->raster) << r->problem;
     EXPECT_EQ(r->raster->heights.size(), 12U);
 }
@@ -89,14 +89,14 @@ TEST(Attached, AMissingFileIsAProblemNotAFailure) {
     const Folder folder;
     ASSERT_TRUE(writeLas(folder / "flight.las", grid(10)));
     const Document d = valueOf(importFile({}, folder / "flight.las", {})).document;
-    ASSERT_TRUE(saveProject(folder / "p.erdwerk", valueOf(document::derive(d))));
+    ASSERT_TRUE(saveProject(folder / "p.erdwerk", valueOf(derive::evaluate(d))));
     std::filesystem::remove(folder / "flight.las");
     const auto back = valueOf(openProject(folder / "p.erdwerk")).document;
     const auto* c = back.get<Cloud>(back.all<Cloud>().front());
     EXPECT_FALSE(c->cloud);
     EXPECT_THAT(c->problem, testing::HasSubstr("No such file"));
     // Saving again loses nothing: with the file back, the cloud is back.
-    ASSERT_TRUE(saveProject(folder / "p.erdwerk", valueOf(document::derive(back))));
+    ASSERT_TRUE(saveProject(folder / "p.erdwerk", valueOf(derive::evaluate(back))));
     ASSERT_TRUE(writeLas(folder / "flight.las", grid(10)));
     const auto again = valueOf(openProject(folder / "p.erdwerk")).document;
     EXPECT_TRUE(again.get<Cloud>(again.all<Cloud>().front())->cloud);

@@ -112,8 +112,8 @@ TEST(Damage, OfLandXml) {
 
 TEST(Damage, OfObjects) {
     const auto demo = demo::project(demo::survey(7));
-    const auto line = toJson(*demo.find(demo.byName<document::Line>("Dome Terrace"))).dump();
-    const auto label = toJson(*demo.find(demo.byName<document::Sheet>("Plan of Plot Q-4"))).dump();
+    const auto line = toJson(*demo.find(demo.byName<objects::Line>("Dome Terrace"))).dump();
+    const auto label = toJson(*demo.find(demo.byName<objects::Sheet>("Plan of Plot Q-4"))).dump();
     for (unsigned seed = 0; seed < 1500; ++seed) {
         std::mt19937 random(seed);
         SCOPED_TRACE("seed " + std::to_string(seed));
@@ -121,7 +121,7 @@ TEST(Damage, OfObjects) {
             nlohmann::json::parse(damaged(seed % 2 == 0 ? line : label, random), nullptr, false);
         if (json.is_discarded()) continue;
         if (const auto object = objectFromJson(json)) {
-            if (const auto* l = std::get_if<document::Line>(&object->payload)) {
+            if (const auto* l = std::get_if<objects::Line>(&object->payload)) {
                 EXPECT_FALSE(validate(l->line));
             }
         }
@@ -130,7 +130,7 @@ TEST(Damage, OfObjects) {
 
 TEST(Damage, OfProjects) {
     const Folder folder;
-    valueOf(saveProject(folder / "good.erdwerk", valueOf(document::derive(demo::project(demo::survey(7))))));
+    valueOf(saveProject(folder / "good.erdwerk", valueOf(derive::evaluate(demo::project(demo::survey(7))))));
     const std::string good = test::contentOf(folder / "good.erdwerk");
     const auto whole = valueOf(openProject(folder / "good.erdwerk")).document.objects().size();
     for (unsigned seed = 0; seed < 40; ++seed) {

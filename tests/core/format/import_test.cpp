@@ -15,7 +15,7 @@ using test::valueOf;
 
 TEST(Import, ReadsEveryFormatByItsEnding) {
     const Folder folder;
-    const auto derived = valueOf(document::derive(demo::project(demo::survey(7))));
+    const auto derived = valueOf(derive::evaluate(demo::project(demo::survey(7))));
     for (const char* name : {"a.erdwerk", "a.xml", "a.gpkg", "a.geojson", "a.csv"})
         ASSERT_TRUE(exportFile(folder / name, derived)) << name;
     EXPECT_EQ(valueOf(importFile({}, folder / "a.erdwerk", {})).document.objects().size(),
@@ -23,7 +23,7 @@ TEST(Import, ReadsEveryFormatByItsEnding) {
     EXPECT_EQ(valueOf(importFile({}, folder / "a.csv", {})).points, 591U);
     EXPECT_EQ(valueOf(importFile({}, folder / "a.geojson", {})).lines, 12U);
     EXPECT_GT(valueOf(importFile({}, folder / "a.gpkg", {})).points, 500U);
-    EXPECT_EQ(valueOf(importFile({}, folder / "a.xml", {})).document.all<document::Parcel>().size(), 1U);
+    EXPECT_EQ(valueOf(importFile({}, folder / "a.xml", {})).document.all<objects::Parcel>().size(), 1U);
 }
 
 TEST(Import, GroupsLinesOfSeveralLayers) {
@@ -36,8 +36,8 @@ TEST(Import, GroupsLinesOfSeveralLayers) {
     };
     ASSERT_TRUE(writeVectorFile(folder / "two.gpkg", {layer("rock"), layer("water")}));
     const auto imported = valueOf(importFile({}, folder / "two.gpkg", {}));
-    EXPECT_EQ(imported.document.all<document::Group>().size(), 2U);
-    const auto line = imported.document.find(imported.document.byName<document::Line>("L water"));
+    EXPECT_EQ(imported.document.all<objects::Group>().size(), 2U);
+    const auto line = imported.document.find(imported.document.byName<objects::Line>("L water"));
     EXPECT_EQ(imported.document.nameOf(line->group), "water");
 }
 
@@ -58,7 +58,7 @@ TEST(Import, AFailedImportLeavesTheDocumentAlone) {
 
 TEST(Import, AProjectMustComeFirst) {
     const Folder folder;
-    valueOf(saveProject(folder / "p.erdwerk", valueOf(document::derive(demo::project(demo::survey(7))))));
+    valueOf(saveProject(folder / "p.erdwerk", valueOf(derive::evaluate(demo::project(demo::survey(7))))));
     EXPECT_EQ(importFile(demo::project(demo::survey(1)), folder / "p.erdwerk", {}).error().code,
               ErrorCode::Unsupported);
 }
@@ -76,7 +76,7 @@ TEST(Layout, HeadersAndLetters) {
 
 TEST(OpenSurface, TakesFilesAndNamedSurfacesOfProjects) {
     const Folder folder;
-    const auto derived = valueOf(document::derive(demo::project(demo::survey(7))));
+    const auto derived = valueOf(derive::evaluate(demo::project(demo::survey(7))));
     const auto path = folder / "q.erdwerk";
     valueOf(saveProject(path, derived));
     const auto& tin = derived.surfaces.begin()->second->locator->tin();
@@ -90,7 +90,7 @@ TEST(OpenSurface, TakesFilesAndNamedSurfacesOfProjects) {
 
 TEST(Export, SaysWhatTheFormatCannotHold) {
     const Folder folder;
-    const auto derived = valueOf(document::derive(demo::project(demo::survey(7))));
+    const auto derived = valueOf(derive::evaluate(demo::project(demo::survey(7))));
     EXPECT_TRUE(valueOf(exportFile(folder / "a.erdwerk", derived)).empty());
     EXPECT_THAT(valueOf(exportFile(folder / "a.gpkg", derived)),
                 testing::ElementsAre("1 profile", "6 labels", "1 sheet"));
@@ -98,6 +98,33 @@ TEST(Export, SaysWhatTheFormatCannotHold) {
     EXPECT_THAT(valueOf(exportFile(folder / "a.geojson", derived)), testing::Contains("1 points"));
     EXPECT_FALSE(exportFile(folder / "a.pdf", derived));
     EXPECT_FALSE(exportFile("/proc/a.csv", derived));
+}
+
+TEST(Export, AGeoPackageKeepsArcsAndOthersSayThatTheyBecameChords) {
+    const Folder folder;
+    linework::Line3D line =
+        linework::lineThrough(test::places("0 0, 10 0, 10 10, 30 10"), {1.0, 2.0, 3.0, 4.0});
+    line.vertices[1].through = geometry::Vec2{15, 5};
+    linework::LineVertex grade;
+    grade.isCorner = false;
+    grade.fraction = 0.5;
+    grade.rule = linework::FixedHeight{9};
+    line.vertices.insert(line.vertices.begin() + 2, grade);
+    Document d = Document{}.added("bend", objects::Line{line, {}});
+    d = d.added("straight", objects::Line{linework::lineThrough(test::places("0 50, 9 50"), {1.0, 1.0}), {}});
+    const auto derived = valueOf(derive::evaluate(d));
+    ASSERT_TRUE(exportFile(folder / "a.gpkg", derived));
+    const auto back = valueOf(importFile({}, folder / "a.gpkg", {})).document;
+    const auto* bend = back.get<objects::Line>(back.byName<objects::Line>("bend"));
+    ASSERT_NE(bend, nullptr);
+    // The grade point is a corner on the arc now; the arc and all heights are as they were.
+    const auto before = derived.lines.at(d.byName<objects::Line>("bend"));
+    EXPECT_NEAR(geometry::lengthOf(planPath(bend->line)), before->length, 1e-9);
+    ASSERT_EQ(bend->line.vertices.size(), 5U);
+    EXPECT_EQ(bend->line.vertices[2].rule, linework::HeightRule(linework::FixedHeight{9}));
+    EXPECT_TRUE(bend->line.vertices[1].through);
+    EXPECT_THAT(valueOf(exportFile(folder / "a.geojson", derived)),
+                testing::Contains("the arcs of 1 line, which became chords"));
 }
 
 }  // namespace

@@ -5,9 +5,9 @@
 #include <csignal>
 #include <nlohmann/json.hpp>
 
-#include "core/document/edit.h"
 #include "core/format/journal_line.h"
 #include "core/format/object_json.h"
+#include "core/operations/edit.h"
 #include "demo_site/project.h"
 #include "support/geometry.h"
 #include "support/same.h"
@@ -24,16 +24,16 @@ using test::valueOf;
 /// A few edits of every sort, undo among them.
 std::vector<Document> edits(const Document& start) {
     std::vector<Document> out{start};
-    const ObjectId set = start.all<document::Points>().front();
-    const ObjectId line = start.all<document::Line>().front();
-    out.push_back(document::setPointHeight(out.back(), {set, 5}, 400.0));
-    out.push_back(document::removePoints(out.back(), {{set, 520}}));
+    const ObjectId set = start.all<objects::Points>().front();
+    const ObjectId line = start.all<objects::Line>().front();
+    out.push_back(operations::setPointHeight(out.back(), {set, 5}, 400.0));
+    out.push_back(operations::removePoints(out.back(), {{set, 520}}));
     out.push_back(out.back().without(line));
     out.push_back(out[2]);
     auto settings = out.back().settings();
     settings.display.unit = LengthUnit::UsSurveyFoot;
     out.push_back(out.back().withSettings(settings));
-    out.push_back(document::addPoints(out.back(), "more \"points\"\n", {{"x", {1, 2}, {}, "ü", ""}}));
+    out.push_back(operations::addPoints(out.back(), "more \"points\"\n", {{"x", {1, 2}, {}, "ü", ""}}));
     return out;
 }
 
@@ -76,9 +76,9 @@ TEST(Journal, MovingAPointWritesOneBlockOnly) {
     const Folder folder;
     std::vector<survey::SurveyPoint> many(20000, {"1", {0, 0}, 1.0, "GRND", ""});
     ObjectId set;
-    const Document d = document::addPoints({}, "s", many, &set);
+    const Document d = operations::addPoints({}, "s", many, &set);
     auto journal = valueOf(Journal::start(folder / "j", "s", d));
-    ASSERT_TRUE(journal.append("move", document::movePoint(d, {set, 9000}, {5, 5})));
+    ASSERT_TRUE(journal.append("move", operations::movePoint(d, {set, 9000}, {5, 5})));
     EXPECT_LT(contentOf(folder / "j").size(), 40000U);
 }
 
@@ -91,20 +91,20 @@ TEST(Journal, AChangeOfStyleWritesTheStyle) {
         vertices.push_back({static_cast<double>(i), 1, 1});
         if (i > 0) corners.insert(corners.end(), {2 * i - 2, 2 * i, 2 * i - 1});
     }
-    document::SurfaceDefinition definition;
+    objects::SurfaceDefinition definition;
     definition.imported = std::make_shared<const terrain::Tin>(vertices, corners);
     ObjectId id;
     const Document d = Document{}.added(
-        "Imported",
-        document::Surface{std::make_shared<const document::SurfaceDefinition>(definition), {}, {}}, &id);
+        "Imported", objects::Surface{std::make_shared<const objects::SurfaceDefinition>(definition), {}, {}},
+        &id);
     auto journal = valueOf(Journal::start(folder / "j", "s", d));
     const Document next =
-        document::changed<document::Surface>(d, id, [](document::Surface& s) { s.style.interval = 0.25; });
+        document::changed<objects::Surface>(d, id, [](objects::Surface& s) { s.style.interval = 0.25; });
     ASSERT_TRUE(journal.append("interval", next));
     EXPECT_LT(contentOf(folder / "j").size(), 2000U);
     const auto replayed = replay(folder / "j", {"s", {}, 0}, d);
     ASSERT_EQ(replayed.documents.size(), 1U);
-    const auto* surface = replayed.documents[0].get<document::Surface>(id);
+    const auto* surface = replayed.documents[0].get<objects::Surface>(id);
     EXPECT_EQ(surface->style.interval, 0.25);
     EXPECT_EQ(surface->definition->imported, definition.imported);
 }

@@ -5,9 +5,9 @@
 
 #include <nlohmann/json.hpp>
 
-#include "core/document/edit.h"
 #include "core/format/output.h"
 #include "core/format/project_file.h"
+#include "core/operations/edit.h"
 #include "demo_site/project.h"
 #include "support/geometry.h"
 #include "support/same.h"
@@ -25,12 +25,12 @@ class KeeperTest : public testing::Test {
 protected:
     KeeperTest() {
         for (int i = 0; i < 4; ++i)
-            document_ = document_.added("Group " + std::to_string(i), document::Group{});
-        valueOf(saveProject(path_, valueOf(document::derive(document_))));
+            document_ = document_.added("Group " + std::to_string(i), objects::Group{});
+        valueOf(saveProject(path_, valueOf(derive::evaluate(document_))));
     }
     Document edited(int n) const {
-        return document::rename(document_, document_.all<document::Group>().front(),
-                                "edited " + std::to_string(n));
+        return operations::rename(document_, document_.all<objects::Group>().front(),
+                                  "edited " + std::to_string(n));
     }
     /// A process that makes some edits and is killed.
     void crashAfter(int edits) const {
@@ -86,7 +86,7 @@ TEST_F(KeeperTest, SixtyKillsLoseNothing) {
 TEST_F(KeeperTest, AJournalThatDoesNotFitIsKeptUnderANameThatIsTold) {
     crashAfter(2);
     const std::string journal = contentOf(journalPath(path_));
-    valueOf(saveProject(path_, valueOf(document::derive(edited(9)))));  // by something else
+    valueOf(saveProject(path_, valueOf(derive::evaluate(edited(9)))));  // by something else
     Keeper keeper;
     const auto opened = valueOf(keeper.open(path_));
     EXPECT_TRUE(opened.recovery.documents.empty());
@@ -221,7 +221,7 @@ TEST_F(KeeperTest, WhatIsEditedWhileItSavesIsNotTakenForSaved) {
     const auto mark = keeper.markForSave(path_);
     EXPECT_EQ(mark.heldChanges, 1U);
     keeper.keep("while saving", edited(2));
-    const auto stamp = valueOf(saveProject(path_, valueOf(document::derive(edited(1))), mark));
+    const auto stamp = valueOf(saveProject(path_, valueOf(derive::evaluate(edited(1))), mark));
     // Killed just here: the file holds one, the journal both.
     const auto between = valueOf(openProjectWithJournal(path_, true));
     EXPECT_EQ(between.unsaved, 1U);
@@ -242,7 +242,7 @@ TEST_F(KeeperTest, SavingUnderAnotherNameMovesLockAndJournal) {
     const std::string other = folder_ / "other.erdwerk";
     ASSERT_TRUE(keeper.prepareSave(other));
     const auto stamp =
-        valueOf(saveProject(other, valueOf(document::derive(edited(1))), keeper.markForSave(other)));
+        valueOf(saveProject(other, valueOf(derive::evaluate(edited(1))), keeper.markForSave(other)));
     keeper.saved(other, stamp, edited(1), edited(1));
     EXPECT_FALSE(std::filesystem::exists(journalPath(path_)));
     EXPECT_FALSE(lockHolder(path_));

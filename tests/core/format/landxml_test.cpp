@@ -12,7 +12,7 @@ using test::valueOf;
 
 TEST(LandXml, TheDemoComesBackTheSame) {
     const Folder folder;
-    const auto derived = valueOf(document::derive(demo::project(demo::survey(7))));
+    const auto derived = valueOf(derive::evaluate(demo::project(demo::survey(7))));
     const LandXml content = landXmlOf(derived);
     EXPECT_EQ(content.left.size(), 3U);  // lines, labels, sheets
     ASSERT_TRUE(writeLandXml(folder / "a.xml", content, "Quillmoor & <Observatory>"));
@@ -37,14 +37,14 @@ TEST(LandXml, TheDemoComesBackTheSame) {
 
 TEST(LandXml, ImportMakesObjectsOfAll) {
     const Folder folder;
-    const auto derived = valueOf(document::derive(demo::project(demo::survey(7))));
+    const auto derived = valueOf(derive::evaluate(demo::project(demo::survey(7))));
     ASSERT_TRUE(writeLandXml(folder / "a.xml", landXmlOf(derived), "Q"));
     const auto imported = valueOf(importFile({}, folder / "a.xml", {}));
-    EXPECT_EQ(imported.document.all<document::Surface>().size(), 1U);
-    EXPECT_EQ(imported.document.all<document::Alignment>().size(), 1U);
-    EXPECT_EQ(imported.document.all<document::Profile>().size(), 1U);
-    EXPECT_EQ(imported.document.all<document::Parcel>().size(), 1U);
-    const auto again = valueOf(document::derive(imported.document));
+    EXPECT_EQ(imported.document.all<objects::Surface>().size(), 1U);
+    EXPECT_EQ(imported.document.all<objects::Alignment>().size(), 1U);
+    EXPECT_EQ(imported.document.all<objects::Profile>().size(), 1U);
+    EXPECT_EQ(imported.document.all<objects::Parcel>().size(), 1U);
+    const auto again = valueOf(derive::evaluate(imported.document));
     EXPECT_NEAR(again.parcels.begin()->second->geometry.area, derived.parcels.begin()->second->geometry.area,
                 1e-6);
 }
@@ -55,9 +55,9 @@ TEST(LandXml, BreaklinesAndBoundariesComeBack) {
     XmlSurface surface{
         "G",
         terrain::Tin(test::places3("0 0 1, 40 0 2, 0 40 3"), {0, 1, 2}),
-        {{"Crest", test::places3("1 2 3, 4 5 6, 7 8 9"), false, document::Role::Breakline, true},
-         {"Rim", test::places3("0 0 0, 9 0 0, 9 9 0"), true, document::Role::Edge, false},
-         {"Pond", test::places3("1 1 5, 2 1 5, 2 2 5"), true, document::Role::Opening, true}}};
+        {{"Crest", test::places3("1 2 3, 4 5 6, 7 8 9"), false, objects::Role::Breakline, true},
+         {"Rim", test::places3("0 0 0, 9 0 0, 9 9 0"), true, objects::Role::Edge, false},
+         {"Pond", test::places3("1 1 5, 2 1 5, 2 2 5"), true, objects::Role::Opening, true}}};
     content.surfaces.push_back(surface);
     ASSERT_TRUE(writeLandXml(folder / "a.xml", content, "Q"));
     const LandXml back = valueOf(readLandXml(folder / "a.xml"));
@@ -65,15 +65,15 @@ TEST(LandXml, BreaklinesAndBoundariesComeBack) {
     ASSERT_EQ(back.surfaces[0].lines.size(), 3U);  // boundaries first, as the schema has it
     const auto& lines = back.surfaces[0].lines;
     EXPECT_EQ(lines[0].name, "Rim");
-    EXPECT_EQ(lines[0].role, document::Role::Edge);
+    EXPECT_EQ(lines[0].role, objects::Role::Edge);
     EXPECT_FALSE(lines[0].withHeights);
-    EXPECT_EQ(lines[1].role, document::Role::Opening);
+    EXPECT_EQ(lines[1].role, objects::Role::Opening);
     EXPECT_EQ(lines[1].places, surface.lines[2].places);
     EXPECT_EQ(lines[2].places, surface.lines[0].places);
     EXPECT_FALSE(lines[2].closed);
     const auto imported = valueOf(importFile({}, folder / "a.xml", {}));
     EXPECT_EQ(imported.lines, 3U);
-    EXPECT_TRUE(imported.document.byName<document::Group>("Lines of G"));
+    EXPECT_TRUE(imported.document.byName<objects::Group>("Lines of G"));
 }
 
 TEST(LandXml, NamesFileAndLineOfWhatIsWrong) {
@@ -109,7 +109,7 @@ TEST(LandXml, ConvertsUnitsOnImport) {
     ASSERT_TRUE(writeLandXml(folder / "ft.xml", feet, "f"));
     const auto imported = valueOf(importFile({}, folder / "ft.xml", {}));
     const auto& p =
-        imported.document.get<document::Points>(imported.document.all<document::Points>()[0])->set[0];
+        imported.document.get<objects::Points>(imported.document.all<objects::Points>()[0])->set[0];
     EXPECT_NEAR(p.plan.x, 304.8, 1e-9);
     EXPECT_NEAR(*p.height, 3.048, 1e-12);
 }

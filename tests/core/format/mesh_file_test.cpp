@@ -3,10 +3,10 @@
 #include <cstring>
 #include <nlohmann/json.hpp>
 
-#include "core/document/edit.h"
 #include "core/format/export.h"
 #include "core/format/import.h"
 #include "core/format/output.h"
+#include "core/operations/edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::format {
@@ -30,7 +30,7 @@ TEST(MeshFile, ObjComesBackExactly) {
     EXPECT_TRUE(std::equal(tin.vertices().begin(), tin.vertices().end(), back.vertices().begin(),
                            back.vertices().end()));
     EXPECT_EQ(back.triangleCount(), 2U);
-    EXPECT_EQ(valueOf(importFile({}, folder / "a.obj", {})).document.all<document::Surface>().size(), 1U);
+    EXPECT_EQ(valueOf(importFile({}, folder / "a.obj", {})).document.all<objects::Surface>().size(), 1U);
 }
 
 TEST(MeshFile, ObjNamesTheLineOfWhatIsWrong) {
@@ -97,7 +97,7 @@ TEST(MeshFile, GlbComesBackToATenthOfAMillimetre) {
         EXPECT_NEAR(back[1].second.vertex(v).y, tin.vertex(v).y, 1e-4);
         EXPECT_NEAR(back[1].second.vertex(v).z, tin.vertex(v).z, 1e-4);
     }
-    EXPECT_EQ(valueOf(importFile({}, folder / "a.glb", {})).document.all<document::Surface>().size(), 2U);
+    EXPECT_EQ(valueOf(importFile({}, folder / "a.glb", {})).document.all<objects::Surface>().size(), 2U);
 }
 
 TEST(MeshFile, DamagedGlbIsRefused) {
@@ -119,20 +119,20 @@ TEST(MeshFile, DamagedGlbIsRefused) {
 TEST(MeshFile, TrianglesOfAVectorFileBecomeASurface) {
     const Folder folder;
     ObjectId points;
-    auto d = document::addPoints({}, "s",
-                                 {{"1", {0, 0}, 1.0, "", ""},
-                                  {"2", {10, 0}, 2.0, "", ""},
-                                  {"3", {10, 10}, 3.0, "", ""},
-                                  {"4", {0, 10}, 4.0, "", ""},
-                                  {"5", {4, 6}, 9.0, "", ""}},
-                                 &points);
-    d = document::addSurface(d, "Ground", {{points, document::Role::Points}});
-    const auto derived = valueOf(document::derive(d));
+    auto d = operations::addPoints({}, "s",
+                                   {{"1", {0, 0}, 1.0, "", ""},
+                                    {"2", {10, 0}, 2.0, "", ""},
+                                    {"3", {10, 10}, 3.0, "", ""},
+                                    {"4", {0, 10}, 4.0, "", ""},
+                                    {"5", {4, 6}, 9.0, "", ""}},
+                                   &points);
+    d = operations::addSurface(d, "Ground", {{points, objects::Role::Points}});
+    const auto derived = valueOf(derive::evaluate(d));
     ASSERT_TRUE(exportFile(folder / "a.gpkg", derived));
     const auto back = valueOf(importFile({}, folder / "a.gpkg", {})).document;
-    ASSERT_EQ(back.all<document::Surface>().size(), 1U);
+    ASSERT_EQ(back.all<objects::Surface>().size(), 1U);
     const auto& tin = derived.surfaces.begin()->second->locator->tin();
-    const auto again = valueOf(document::derive(back));
+    const auto again = valueOf(derive::evaluate(back));
     EXPECT_EQ(again.surfaces.begin()->second->figures.triangles, tin.triangleCount());
     EXPECT_DOUBLE_EQ(*again.surfaces.begin()->second->locator->heightAt({4, 6}), 9);
 }

@@ -22,20 +22,20 @@ TEST(ObjectJson, EveryKindComesBackTheSame) {
         kinds.insert(j.at("kind"));
     }
     // Clouds, rasters and backdrops name files: attached_test.
-    EXPECT_EQ(kinds.size() + 3, std::variant_size_v<document::Payload>);
+    EXPECT_EQ(kinds.size() + 3, std::variant_size_v<objects::Payload>);
 }
 
 TEST(ObjectJson, AnImportedSurfaceKeepsItsTriangles) {
-    document::SurfaceDefinition definition;
+    objects::SurfaceDefinition definition;
     definition.imported = std::make_shared<const terrain::Tin>(test::places3("0 0 1, 4 0 2, 0 4 3"),
                                                                std::vector<std::uint32_t>{0, 1, 2});
-    const document::Object object{
+    const objects::Object object{
         {5},
         "S",
         {},
-        document::Surface{std::make_shared<const document::SurfaceDefinition>(definition), {}, {}}};
+        objects::Surface{std::make_shared<const objects::SurfaceDefinition>(definition), {}, {}}};
     const auto back = valueOf(objectFromJson(toJson(object)));
-    EXPECT_EQ(std::get<document::Surface>(back.payload).definition->imported->vertex(1),
+    EXPECT_EQ(std::get<objects::Surface>(back.payload).definition->imported->vertex(1),
               (geometry::Vec3{4, 0, 2}));
 }
 

@@ -6,9 +6,9 @@
 
 #include <nlohmann/json.hpp>
 
-#include "core/document/edit.h"
 #include "core/format/object_json.h"
 #include "core/format/vector_file.h"
+#include "core/operations/edit.h"
 #include "demo_site/project.h"
 #include "support/geometry.h"
 
@@ -18,8 +18,8 @@ namespace {
 using test::Folder;
 using test::valueOf;
 
-document::Derived demo() {
-    return valueOf(document::derive(demo::project(demo::survey(7))));
+derive::Derived demo() {
+    return valueOf(derive::evaluate(demo::project(demo::survey(7))));
 }
 
 TEST(ProjectFile, ComesBackObjectForObject) {
@@ -42,7 +42,7 @@ TEST(ProjectFile, IsAGeoPackageWithOrdinaryLayers) {
     SQLite::Database db(folder / "q.erdwerk");
     EXPECT_EQ(db.execAndGet("PRAGMA application_id").getInt(), 0x47504B47);
     EXPECT_EQ(db.execAndGet("PRAGMA integrity_check").getString(), "ok");
-    EXPECT_EQ(db.execAndGet("SELECT count(*) FROM gpkg_contents WHERE data_type = 'features'").getInt(), 5);
+    EXPECT_EQ(db.execAndGet("SELECT count(*) FROM gpkg_contents WHERE data_type = 'features'").getInt(), 6);
     EXPECT_EQ(db.execAndGet("SELECT count(*) FROM gpkg_contents WHERE data_type = 'attributes'").getInt(), 2);
     const auto content = valueOf(readVectorFile(folder / "q.erdwerk"));
     EXPECT_GT(content.points.size(), 500U);

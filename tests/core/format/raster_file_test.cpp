@@ -47,6 +47,16 @@ TEST(RasterFile, WhatIsWrittenInDoublePrecisionReadsBackExactly) {
     EXPECT_EQ(folder.entries(), 2U);
 }
 
+TEST(RasterFile, AHeightThatCannotBeIsRefusedWithTheFilesName) {
+    const Folder folder;
+    const auto path =
+        folder.file("damaged.asc", "ncols 2\nnrows 2\nxllcorner 0\nyllcorner 0\ncellsize 1\n1 2\n3 5.8e17\n");
+    const auto raster = readRaster(path);
+    ASSERT_FALSE(raster);
+    EXPECT_EQ(raster.error().file, path);
+    EXPECT_THAT(raster.error().text, testing::HasSubstr("row 2 holds a height of"));
+}
+
 TEST(RasterFile, SaysWhatIsWrong) {
     const Folder folder;
     EXPECT_EQ(readRaster(folder / "missing.tif").error().text, "No such file or directory");

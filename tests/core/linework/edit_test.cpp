@@ -136,10 +136,10 @@ TEST(Join, PutsBackWhatWasSplit) {
 
 TEST(Reverse, KeepsTheHeightsAndIsItsOwnOpposite) {
     const Line3D line = rich();
-    const Line3D back = reversed(line, resolve(line, noSurface));
+    const Line3D back = reversed(line);
     expectSameHeights(heights(back, true), heights(line));
     EXPECT_NEAR(geometry::lengthOf(planPath(back)), geometry::lengthOf(planPath(line)), 1e-9);
-    const Line3D again = reversed(back, resolve(back, noSurface));
+    const Line3D again = reversed(back);
     expectSameHeights(heights(again), heights(line));
 }
 
@@ -147,10 +147,27 @@ TEST(Reverse, ATypedGradeStaysAGradeWithTheOtherSign) {
     Line3D line = lineThrough(places("0 0, 10 0, 20 0"), {100.0});
     line.vertices[1].rule = GradeFromPrevious{Grade::percent(2)};
     line.vertices[2].rule = GradeFromPrevious{Grade::percent(-3)};
-    const Line3D back = reversed(line, resolve(line, noSurface));
-    EXPECT_NEAR(std::get<FixedHeight>(back.vertices[0].rule).height, 99.9, 1e-12);
-    EXPECT_NEAR(std::get<GradeFromPrevious>(back.vertices[1].rule).grade.percent(), 3, 1e-12);
-    EXPECT_NEAR(std::get<GradeFromPrevious>(back.vertices[2].rule).grade.percent(), -2, 1e-12);
+    const Line3D back = reversed(line);
+    // Seen the other way the first point is measured to the next: no height has to be written down.
+    EXPECT_EQ(back.vertices[2].rule, HeightRule(FixedHeight{100}));
+    EXPECT_NEAR(std::get<GradeToNext>(back.vertices[1].rule).grade.percent(), -2, 1e-12);
+    EXPECT_NEAR(std::get<GradeToNext>(back.vertices[0].rule).grade.percent(), 3, 1e-12);
+    EXPECT_NEAR(*resolve(back, noSurface).vertices[0].height, 99.9, 1e-12);
+    EXPECT_EQ(reversed(back), line);
+}
+
+TEST(Reverse, ARatioStaysARatioAndNoFigureAppears) {
+    const RuleNames names{[](ObjectId) { return std::string("Ground"); },
+                          [](const std::string&) { return ObjectId{1}; }};
+    Line3D line = lineThrough(places("0 0, 7.3 1.1, 20 4, 33 2"), {322.17});
+    const std::vector<std::string> typed{"322.17", "3:1", "2%", "-0.15"};
+    for (std::size_t i = 0; i < 4; ++i) line.vertices[i].rule = valueOf(parseRule(typed[i], names));
+    const Line3D back = reversed(line);
+    std::vector<std::string> texts;
+    for (const auto& v : back.vertices) texts.push_back(ruleText(v.rule, names));
+    EXPECT_THAT(texts, testing::ElementsAre("to +0.15", "to -2%", "to -3:1", "322.17"));
+    expectSameHeights(heights(back, true), heights(line));
+    EXPECT_EQ(reversed(back), line);
 }
 
 TEST(Drape, PutsAGradePointOnEachEdgeCrossed) {

@@ -85,11 +85,12 @@ TEST(Resolve, ACircleIsFoundAndLeavesTheRestAlone) {
         EXPECT_FALSE(v.height);
         EXPECT_TRUE(v.circular);
     }
-    // Interpolated between a fixed height and a grade from the interpolated point itself.
+    // A grade is measured from the control before it, so a point between them is no circle.
     const auto r =
         resolve(straight({FixedHeight{1}, Interpolated{}, GradeFromPrevious{Grade::percent(1)}}), noSurface);
     EXPECT_EQ(r.vertices[0].height, 1);
-    EXPECT_TRUE(r.vertices[1].circular);
+    EXPECT_NEAR(*r.vertices[1].height, 1.1, 1e-12);
+    EXPECT_NEAR(*r.vertices[2].height, 1.2, 1e-12);
 }
 
 TEST(Resolve, SaysWhyAHeightIsMissing) {

@@ -1,0 +1,154 @@
+#pragma once
+// Derived results: pure functions of the objects they name, remembered by the identity of those objects and
+// worked out again only when one of them is another object.
+
+#include <map>
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/base/progress.h"
+#include "core/document/document.h"
+#include "core/parcel/parcel.h"
+#include "core/route/alignment.h"
+#include "core/survey/cloud_tiles.h"
+#include "core/terrain/bands.h"
+#include "core/terrain/build.h"
+#include "core/terrain/contours.h"
+#include "core/terrain/fit.h"
+#include "core/terrain/locator.h"
+
+namespace erdwerk::derive {
+
+// Results speak of the objects they are of.
+using document::Document;
+using namespace objects;
+
+struct SurfaceCrossing {
+    terrain::Crossing crossing;
+    ObjectId first;
+    ObjectId second;
+};
+
+struct SurfaceDuplicate {
+    PointRef kept;
+    PointRef dropped;
+};
+
+/// What thinning the clouds and rasters came to.
+struct ThinFigures {
+    std::size_t pointsIn = 0;
+    std::size_t kept = 0;  ///< vertices
+    std::size_t triangles = 0;
+    double largestDeviation = 0;  ///< of all points
+    double largestProved = 0;     ///< of those that are not excused
+    std::size_t excused = 0;
+    std::size_t beyond = 0;
+    std::size_t contradicting = 0;
+};
+
+struct SurfaceWork;
+
+struct SurfaceResult {
+    std::shared_ptr<const terrain::TinLocator>
+        locator;  ///< null when there is no surface; `problem` says why
+    std::string problem;
+    std::size_t points = 0;
+    terrain::TinFigures figures;
+    std::vector<SurfaceCrossing> crossings;
+    std::vector<SurfaceDuplicate> duplicates;
+    std::optional<ThinFigures> thinned;
+    std::vector<std::pair<std::size_t, std::string>> editProblems;  ///< own edits that do not apply, and why
+    bool locally = false;                                           ///< worked out from the result before
+    std::shared_ptr<const SurfaceWork> work;                        ///< for the next one; may be null
+};
+
+struct FitResult {
+    terrain::FitFigures figures;
+    terrain::DeviationMap map;
+    double tolerance = 0;
+    struct Place {
+        geometry::Vec3 point;  ///< of the source
+        double deviation = 0;
+    };
+    std::vector<Place> worst;  ///< beyond the tolerance, the worst first
+};
+
+struct BandTable {
+    terrain::BandKind kind = terrain::BandKind::Height;
+    std::vector<double> limits;
+    std::vector<terrain::Band> bands;
+};
+
+struct ProfileResult {
+    std::vector<route::ProfilePoint> ground;
+    std::string problem;  ///< why there is no ground
+};
+
+struct ParcelResult {
+    parcel::ParcelGeometry geometry;
+    std::string description;
+    std::vector<parcel::CourseRow> table;
+};
+
+template <class T>
+using Results = std::map<ObjectId, std::shared_ptr<const T>>;
+
+/// Everything derived from one document. A value; results that did not change are shared with the one before.
+struct Derived {
+    Document document;
+    Results<SurfaceResult> surfaces;
+    Results<std::vector<terrain::Contour>> contours;
+    Results<FitResult> fits;   ///< of surfaces with dense heights to compare with
+    Results<BandTable> bands;  ///< of surfaces that show them
+    Results<survey::CloudTiles> clouds;
+    Results<linework::ResolvedLine> lines;
+    Results<route::AlignmentGeometry> alignments;
+    Results<ProfileResult> profiles;
+    Results<ParcelResult> parcels;
+    Results<annotate::LabelText> labels;
+
+    template <class T>
+    [[nodiscard]] static const T* in(const Results<T>& results, ObjectId id) {
+        const auto it = results.find(id);
+        return it == results.end() ? nullptr : it->second.get();
+    }
+    [[nodiscard]] const terrain::TinLocator* surface(ObjectId id) const {
+        const auto* result = in(surfaces, id);
+        return result == nullptr ? nullptr : result->locator.get();
+    }
+    /// Height of the surface drawn on top at a place: the last one that reaches it.
+    [[nodiscard]] std::optional<double> topHeight(geometry::Vec2 place) const;
+    [[nodiscard]] const terrain::TinLocator* topSurface(geometry::Vec2 place) const;
+};
+
+/// Arcs are cut to this when a line becomes a breakline or an edge, in project units.
+inline constexpr double breaklineSagitta = 0.01;
+
+/// Keeps the memory between evaluations. Used by one thread at a time.
+class Model {
+public:
+    Model();
+    ~Model();
+    Model(Model&&) noexcept;
+    Model& operator=(Model&&) noexcept;
+
+    /// Works out what differs from the last evaluation. Cancelled leaves the memory usable.
+    Result<Derived> evaluate(const Document& document, const Context& context = {});
+    /// How many results were worked out (not remembered) by the last evaluation.
+    [[nodiscard]] std::size_t computedLast() const;
+
+private:
+    struct State;
+    std::unique_ptr<State> state_;
+};
+
+/// Of the results of an older document those that hold for `newest` too: nothing that they depend on is
+/// another object. Lines that depend on nothing are worked out. For saving without waiting.
+Derived resultsFor(const Document& newest, const Derived& derived);
+
+/// One evaluation without memory.
+Result<Derived> evaluate(const Document& document, const Context& context = {});
+
+}  // namespace erdwerk::derive

@@ -1,0 +1,20 @@
+#pragma once
+// A named set of objects with its own colour and visibility.
+
+#include <string>
+
+#include "core/objects/kind.h"
+
+namespace erdwerk::objects {
+
+struct Group {
+    std::string colour;  ///< #rrggbb
+    bool visible = true;
+};
+
+template <>
+struct Kind<Group> : StandsAlone<Group> {
+    static constexpr std::string_view name = "group";
+};
+
+}  // namespace erdwerk::objects

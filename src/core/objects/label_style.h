@@ -1,0 +1,18 @@
+#pragma once
+// The style of labels.
+
+#include "core/annotate/label.h"
+#include "core/objects/kind.h"
+
+namespace erdwerk::objects {
+
+struct LabelStyle {
+    annotate::LabelStyle style;
+};
+
+template <>
+struct Kind<LabelStyle> : StandsAlone<LabelStyle> {
+    static constexpr std::string_view name = "label-style";
+};
+
+}  // namespace erdwerk::objects

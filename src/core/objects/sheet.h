@@ -1,0 +1,35 @@
+#pragma once
+// A plan sheet.
+
+#include <array>
+#include <string>
+
+#include "core/geometry/vec.h"
+#include "core/objects/kind.h"
+
+namespace erdwerk::objects {
+
+enum class Paper { A4, A3, A1 };
+/// Landscape width and height in millimetres (ISO 216).
+std::array<double, 2> paperSize(Paper paper);
+std::string_view paperName(Paper paper);
+
+struct Sheet {
+    Paper paper = Paper::A3;
+    double scale = 500;  ///< 1 : scale
+    geometry::Vec2 centre;
+    ObjectId parcel;  ///< whose course table and description it shows; may be none
+    std::string project;
+    std::string title;
+    std::string drawnBy;
+    std::string date;
+};
+
+template <>
+struct Kind<Sheet> : HasNoParts<Sheet> {
+    static constexpr std::string_view name = "sheet";
+    static void references(const Sheet& object, const Visit& visit);
+    static std::optional<Sheet> without(Sheet object, ObjectId gone);
+};
+
+}  // namespace erdwerk::objects

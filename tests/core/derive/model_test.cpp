@@ -1,0 +1,118 @@
+#include "core/derive/model.h"
+
+#include "core/operations/edit.h"
+#include "demo_site/project.h"
+#include "support/geometry.h"
+
+namespace erdwerk::derive {
+namespace {
+
+using namespace document;
+using namespace operations;
+
+using linework::FixedHeight;
+using linework::OnSurface;
+using test::places;
+using test::valueOf;
+
+struct Ground {
+    Document document;
+    ObjectId points;
+    ObjectId surface;
+    ObjectId line;
+
+    Ground() {
+        document = addPoints({}, "s",
+                             {{"1", {0, 0}, 0.0, "", ""},
+                              {"2", {10, 0}, 0.0, "", ""},
+                              {"3", {10, 10}, 0.0, "", ""},
+                              {"4", {0, 10}, 0.0, "", ""}},
+                             &points);
+        document = addSurface(document, "G", {{points, Role::Points}}, &surface);
+        linework::Line3D l = linework::lineThrough(places("2 2, 8 8"), {});
+        for (auto& v : l.vertices) v.rule = OnSurface{surface, 0.5};
+        document = document.added("L", Line{l, {}}, &line);
+    }
+};
+
+TEST(Model, ALineOnTheSurfaceFollowsAPointThatMoves) {
+    Ground g;
+    Model model;
+    auto derived = valueOf(model.evaluate(g.document));
+    EXPECT_DOUBLE_EQ(*derived.lines.at(g.line)->vertices[0].height, 0.5);
+    for (std::size_t i = 0; i < 4; ++i) g.document = setPointHeight(g.document, {g.points, i}, 10.0);
+    derived = valueOf(model.evaluate(g.document));
+    EXPECT_DOUBLE_EQ(*derived.lines.at(g.line)->vertices[0].height, 10.5);
+}
+
+TEST(Model, WorksOutOnlyWhatDiffers) {
+    Ground g;
+    Model model;
+    const auto first = valueOf(model.evaluate(g.document));
+    EXPECT_EQ(model.computedLast(), 3U);  // surface, line, contours
+    const auto again = valueOf(model.evaluate(g.document));
+    EXPECT_EQ(model.computedLast(), 0U);
+    EXPECT_EQ(first.surfaces.at(g.surface), again.surfaces.at(g.surface));
+    // A change of style leaves the surface as it is.
+    const Document restyled =
+        changed<Surface>(g.document, g.surface, [](Surface& s) { s.style.interval = 0.25; });
+    const auto styled = valueOf(model.evaluate(restyled));
+    EXPECT_EQ(model.computedLast(), 1U);
+    EXPECT_EQ(first.surfaces.at(g.surface), styled.surfaces.at(g.surface));
+}
+
+TEST(Model, ASurfaceMadeFromALineOnItselfIsACircleNotAHang) {
+    Ground g;
+    g.document = addSource(g.document, g.surface, {g.line, Role::Breakline});
+    const auto derived = valueOf(evaluate(g.document));
+    EXPECT_TRUE(derived.lines.at(g.line)->vertices[0].circular);
+    ASSERT_TRUE(derived.surfaces.at(g.surface)->locator);
+    // Taking the line out mends it, with the same memory.
+    Model model;
+    (void)model.evaluate(g.document);
+    const auto mended = valueOf(model.evaluate(removeSource(g.document, g.surface, g.line)));
+    EXPECT_FALSE(mended.lines.at(g.line)->vertices[0].circular);
+}
+
+TEST(Model, CancelledLeavesTheMemoryUsable) {
+    Ground g;
+    Model model;
+    std::atomic<bool> stop{true};
+    EXPECT_EQ(model.evaluate(g.document, {{}, &stop}).error().code, ErrorCode::Cancelled);
+    EXPECT_TRUE(valueOf(model.evaluate(g.document)).surfaces.at(g.surface)->locator);
+}
+
+TEST(Model, TheDemoProjectIsWholeInEveryPart) {
+    const auto derived = valueOf(evaluate(demo::project(demo::survey(7))));
+    ASSERT_EQ(derived.surfaces.size(), 1U);
+    EXPECT_GT(derived.surfaces.begin()->second->locator->tin().triangleCount(), 1000U);
+    EXPECT_GT(derived.contours.begin()->second->size(), 20U);
+    EXPECT_EQ(derived.alignments.size(), 1U);
+    EXPECT_GT(derived.profiles.begin()->second->ground.size(), 50U);
+    EXPECT_THAT(derived.parcels.begin()->second->description,
+                testing::HasSubstr("tangent curve to the left"));
+    EXPECT_EQ(derived.labels.size(), 6U);
+}
+
+TEST(Model, RandomEditsAndUndoGiveTheResultsOfAFreshStart) {
+    std::mt19937 random(77);
+    Document d = demo::project(demo::survey(3));
+    const ObjectId set = d.all<Points>().front();
+    Model model;
+    for (int step = 0; step < 25; ++step) {
+        const std::size_t i = random() % d.get<Points>(set)->set.size();
+        const auto& p = d.get<Points>(set)->set[i];
+        d = movePoint(d, {set, i},
+                      p.plan + geometry::Vec2{double(random() % 5) - 2, double(random() % 5) - 2});
+        const auto live = valueOf(model.evaluate(d));
+        const auto fresh = valueOf(evaluate(d));
+        const auto& a = live.surfaces.begin()->second->locator->tin();
+        const auto& b = fresh.surfaces.begin()->second->locator->tin();
+        ASSERT_TRUE(
+            std::equal(a.corners().begin(), a.corners().end(), b.corners().begin(), b.corners().end()))
+            << "step " << step;
+    }
+}
+
+}  // namespace
+}  // namespace erdwerk::derive

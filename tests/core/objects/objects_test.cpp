@@ -1,0 +1,263 @@
+// Walks over all kinds of objects: each has JSON that comes back field by field, says what it names, and what
+// becomes of it when that goes.
+
+#include <nlohmann/json.hpp>
+
+#include "core/document/document.h"
+#include "core/format/object_json.h"
+#include "support/geometry.h"
+
+namespace erdwerk::objects {
+namespace {
+
+using test::places;
+using test::valueOf;
+
+/// An object of each kind with every field another than its default, and whether two are the same in every
+/// field.
+template <class T>
+struct Sample;
+
+template <>
+struct Sample<Points> {
+    static Points make() {
+        return {survey::PointSet(
+            {{"17", {1.5, 2.5}, 3.25, "TOE", "wet"}, {"18", {4, 5}, std::nullopt, "", "ü"}})};
+    }
+    static bool same(const Points& a, const Points& b) {
+        if (a.set.size() != b.set.size()) return false;
+        for (std::size_t i = 0; i < a.set.size(); ++i)
+            if (!(a.set[i] == b.set[i])) return false;
+        return true;
+    }
+    static std::size_t names() { return 0; }
+};
+
+template <>
+struct Sample<Line> {
+    static Line make() {
+        Line out{linework::lineThrough(places("0 0, 10 0, 10 10, 0 10"), {1.0}, true), LineStyle::Crest};
+        out.line.vertices[0].through = geometry::Vec2{5, -2};
+        out.line.vertices[1].rule = linework::GradeFromPrevious{Grade::riseOverRun(1.0 / 3), "3:1"};
+        out.line.vertices[2].rule = linework::OnSurface{{101}, 0.1};
+        out.line.vertices[3].rule = linework::RiseToNext{-0.15, "-0.15"};
+        linework::LineVertex grade;
+        grade.isCorner = false;
+        grade.fraction = 0.25;
+        grade.rule = linework::Interpolated{};
+        out.line.vertices.insert(out.line.vertices.begin() + 1, grade);
+        return out;
+    }
+    static bool same(const Line& a, const Line& b) { return a.line == b.line && a.style == b.style; }
+    static std::size_t names() { return 1; }
+};
+
+template <>
+struct Sample<Surface> {
+    static Surface make() {
+        SurfaceDefinition d;
+        d.sources = {{{101}, Role::Edge, false, false}, {{102}, Role::Cloud, true, true}};
+        d.maxEdge = 25;
+        d.narrowest = 0.01;
+        d.onCrossing = terrain::CrossingRule::Lower;
+        d.tolerance = 0.1;
+        d.slopeChange = 0.2;
+        d.edits = {{{terrain::EditKind::TakeOver, {1, 2}, {3, 4, 5}}, {103}, false}};
+        d.imported = std::make_shared<const terrain::Tin>(test::places3("0 0 1, 10 0 2, 0 10 3"),
+                                                          std::vector<std::uint32_t>{0, 1, 2});
+        return {std::make_shared<const SurfaceDefinition>(d),
+                {0.25, 4, false, true, false, false, true, Bands::Slope, true},
+                {{104}, 0.05}};
+    }
+    static bool same(const Surface& a, const Surface& b) {
+        const auto& x = *a.definition;
+        const auto& y = *b.definition;
+        return x.sources == y.sources && x.maxEdge == y.maxEdge && x.narrowest == y.narrowest &&
+               x.onCrossing == y.onCrossing && x.tolerance == y.tolerance && x.slopeChange == y.slopeChange &&
+               x.edits == y.edits && a.style == b.style && a.fit == b.fit && x.imported && y.imported &&
+               x.imported->vertices().size() == y.imported->vertices().size() &&
+               x.imported->triangle(0)[2].z == y.imported->triangle(0)[2].z;
+    }
+    static std::size_t names() { return 4; }
+};
+
+template <>
+struct Sample<Alignment> {
+    static Alignment make() { return {{101}, true, 1250.5, 25}; }
+    static bool same(const Alignment& a, const Alignment& b) {
+        return a.line == b.line && a.reversed == b.reversed && a.startStation == b.startStation &&
+               a.tickInterval == b.tickInterval;
+    }
+    static std::size_t names() { return 1; }
+};
+
+template <>
+struct Sample<Profile> {
+    static Profile make() { return {{101}, {102}, {{0, 10, 0}, {50, 12, 30}, {100, 11, 0}}, 2.5}; }
+    static bool same(const Profile& a, const Profile& b) {
+        if (a.design.size() != b.design.size()) return false;
+        for (std::size_t i = 0; i < a.design.size(); ++i)
+            if (a.design[i].station != b.design[i].station || a.design[i].height != b.design[i].height ||
+                a.design[i].curveLength != b.design[i].curveLength)
+                return false;
+        return a.alignment == b.alignment && a.ground == b.ground && a.exaggeration == b.exaggeration;
+    }
+    static std::size_t names() { return 2; }
+};
+
+template <>
+struct Sample<Parcel> {
+    static Parcel make() { return {{101}, true, 3, "the \"old\" oak"}; }
+    static bool same(const Parcel& a, const Parcel& b) { return a == b; }
+    static std::size_t names() { return 1; }
+};
+
+template <>
+struct Sample<LabelStyle> {
+    static LabelStyle make() {
+        auto style = annotate::defaultStyle(annotate::LabelKind::Curve);
+        style.fields.front().prefix = "R = ";
+        style.fields.front().decimals = 4;
+        style.fields.front().above = !style.fields.front().above;
+        return {style};
+    }
+    static bool same(const LabelStyle& a, const LabelStyle& b) {
+        const auto& x = a.style.fields;
+        const auto& y = b.style.fields;
+        return a.style.kind == b.style.kind &&
+               std::equal(x.begin(), x.end(), y.begin(), y.end(), [](const auto& p, const auto& q) {
+                   return p.field == q.field && p.prefix == q.prefix && p.decimals == q.decimals &&
+                          p.above == q.above;
+               });
+    }
+    static std::size_t names() { return 0; }
+};
+
+template <>
+struct Sample<Label> {
+    static Label make() { return {{101}, 3, {102}}; }
+    static bool same(const Label& a, const Label& b) { return a == b; }
+    static std::size_t names() { return 2; }
+};
+
+template <>
+struct Sample<Sheet> {
+    static Sheet make() { return {Paper::A1, 250, {48000.5, 91000.25}, {101}, "p", "t", "d", "2026-11-26"}; }
+    static bool same(const Sheet& a, const Sheet& b) {
+        return a.paper == b.paper && a.scale == b.scale && a.centre == b.centre && a.parcel == b.parcel &&
+               a.project == b.project && a.title == b.title && a.drawnBy == b.drawnBy && a.date == b.date;
+    }
+    static std::size_t names() { return 1; }
+};
+
+template <>
+struct Sample<Group> {
+    static Group make() { return {"#123456", false}; }
+    static bool same(const Group& a, const Group& b) {
+        return a.colour == b.colour && a.visible == b.visible;
+    }
+    static std::size_t names() { return 0; }
+};
+
+template <>
+struct Sample<Cloud> {
+    static Cloud make() {
+        Cloud out;
+        out.file = "/nowhere/flight.las";
+        out.colouring = CloudColouring::Intensity;
+        out.filter.classes = {2, 9};
+        out.filter.inside = places("0 0, 1 0, 1 1");
+        out.spacing = 0.5;
+        return out;
+    }
+    static bool same(const Cloud& a, const Cloud& b) {
+        return a.file == b.file && a.colouring == b.colouring && a.filter.classes == b.filter.classes &&
+               a.filter.inside == b.filter.inside && a.spacing == b.spacing;
+    }
+    static std::size_t names() { return 0; }
+};
+
+template <>
+struct Sample<HeightRaster> {
+    static HeightRaster make() { return {"/nowhere/heights.tif", nullptr, {}}; }
+    static bool same(const HeightRaster& a, const HeightRaster& b) { return a.file == b.file; }
+    static std::size_t names() { return 0; }
+};
+
+template <>
+struct Sample<Backdrop> {
+    static Backdrop make() { return {"/nowhere/photo.tif", nullptr, {}, false}; }
+    static bool same(const Backdrop& a, const Backdrop& b) {
+        return a.file == b.file && a.visible == b.visible;
+    }
+    static std::size_t names() { return 0; }
+};
+
+template <class T>
+class EveryKind : public testing::Test {};
+
+template <class>
+struct TypesOf;
+template <class... T>
+struct TypesOf<std::variant<T...>> {
+    using Type = testing::Types<T...>;
+};
+using AllKinds = TypesOf<Payload>::Type;
+TYPED_TEST_SUITE(EveryKind, AllKinds);
+
+Object objectOf(Payload payload) {
+    return {{7}, "a \"name\" ü", {9}, std::move(payload)};
+}
+
+TYPED_TEST(EveryKind, ComesBackFromJsonFieldByField) {
+    const Object object = objectOf(Sample<TypeParam>::make());
+    // Through the text, as in a file.
+    const auto j = nlohmann::json::parse(format::toJson(object).dump());
+    const Object back = valueOf(format::objectFromJson(j));
+    EXPECT_EQ(back.id, object.id);
+    EXPECT_EQ(back.name, object.name);
+    EXPECT_EQ(back.group, object.group);
+    ASSERT_TRUE(std::holds_alternative<TypeParam>(back.payload));
+    EXPECT_TRUE(
+        Sample<TypeParam>::same(std::get<TypeParam>(back.payload), std::get<TypeParam>(object.payload)))
+        << j;
+}
+
+TYPED_TEST(EveryKind, RefusesWrongTypesInItsJson) {
+    const auto whole = format::toJson(objectOf(Sample<TypeParam>::make()));
+    for (const auto& [key, value] : whole.items()) {
+        if (key == "keeps") continue;
+        auto broken = whole;
+        broken[key] = value.is_boolean() ? nlohmann::json("yes") : nlohmann::json(true);
+        EXPECT_FALSE(format::objectFromJson(broken)) << key;
+        broken[key] = nlohmann::json::object({{"x", nullptr}});
+        EXPECT_FALSE(format::objectFromJson(broken)) << key;
+    }
+}
+
+TYPED_TEST(EveryKind, SaysWhatItNames) {
+    EXPECT_EQ(references(Sample<TypeParam>::make()).size(), Sample<TypeParam>::names());
+}
+
+TYPED_TEST(EveryKind, NoLongerNamesWhatIsGoneOrGoesWithIt) {
+    const Payload payload = Sample<TypeParam>::make();
+    for (const ObjectId gone : references(payload)) {
+        const auto next = without(payload, gone);
+        if (!next) continue;
+        for (const ObjectId id : references(*next))
+            // Lines keep their rules: the checks say what is missing.
+            EXPECT_TRUE(id != gone || std::holds_alternative<Line>(payload));
+    }
+}
+
+TYPED_TEST(EveryKind, HasANameOfItsOwnInFiles) {
+    const auto names = [&]<std::size_t... I>(std::index_sequence<I...>) {
+        return std::vector<std::string_view>{Kind<std::variant_alternative_t<I, Payload>>::name...};
+    }
+    (std::make_index_sequence<std::variant_size_v<Payload>>{});
+    EXPECT_EQ(std::count(names.begin(), names.end(), Kind<TypeParam>::name), 1);
+    EXPECT_EQ(kindName(Payload(Sample<TypeParam>::make())), Kind<TypeParam>::name);
+}
+
+}  // namespace
+}  // namespace erdwerk::objects
