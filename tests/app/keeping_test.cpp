@@ -84,10 +84,13 @@ TEST_F(Keeping, ADamagedJournalOpensSaysWhatIsMissingAndKeepsTheRest) {
     ASSERT_TRUE(window->openProject(QString::fromStdString(other)));
     window->settle();
     EXPECT_TRUE(doc().byName<objects::Points>("two"));
-    EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("2 unsaved changes were brought back")));
-    EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("journal-kept-1")));
+    EXPECT_TRUE(
+        window->prompt()->text().contains(QStringLiteral("2 of 4 unsaved changes were brought back")));
     auto* dialog = window->findChild<RecoveryDialog*>();
     ASSERT_NE(dialog, nullptr);
+    const QString told = dialog->findChild<QLabel*>()->text();
+    EXPECT_TRUE(told.contains(QStringLiteral("2 unsaved changes were brought back")));
+    EXPECT_TRUE(told.contains(QStringLiteral("journal-kept-1")));
     ASSERT_EQ(dialog->list()->topLevelItemCount(), 4);
     EXPECT_TRUE(dialog->list()->topLevelItem(2)->text(2).contains(QStringLiteral("damaged")));
     EXPECT_EQ(dialog->list()->topLevelItem(3)->text(1), QStringLiteral("Rename to four"));

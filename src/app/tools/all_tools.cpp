@@ -4,30 +4,34 @@ namespace erdwerk::app::tools {
 
 // The one list: stage and heading, then what stands under it. TOOL names the function that declares a tool,
 // COMMAND a command of the window.
-#define ERDWERK_RACK(SECTION, TOOL, COMMAND)                                                                 \
-    SECTION(Field, "Points and lines")                                                                       \
-    COMMAND("import-points")                                                                                 \
-    COMMAND("import-lines")                                                                                  \
-    COMMAND("connect-number") COMMAND("connect-code") SECTION(                                               \
-        Field, "Clouds and rasters") COMMAND("import-cloud") COMMAND("import-raster") TOOL(addSurveyPoint)   \
-        COMMAND("find-ground") TOOL(classByHand) TOOL(cropCloud) TOOL(sampleGrid) SECTION(Ground, "Surface") \
-            COMMAND("new-surface") COMMAND("thin-surface") SECTION(Ground, "Sources") TOOL(addBreakline)     \
-                TOOL(addContour) TOOL(setEdge) TOOL(addOpening) TOOL(addIsland) TOOL(takeOutLine)            \
-                    SECTION(Ground, "Crests and toes") TOOL(findCreases) TOOL(traceCrease) SECTION(          \
-                        Ground, "Own edits") TOOL(flipSide) TOOL(removeTriangle) TOOL(addSurfacePoint)       \
-                        TOOL(moveSurfacePoint) TOOL(leaveOutSurfacePoint) TOOL(liftSurface)                  \
-                            TOOL(takeOverSurface) SECTION(Ground, "What it gives") TOOL(runoffLine)          \
-                                COMMAND("extract") TOOL(contourAsLines) TOOL(triangleAsLine)                 \
-                                    COMMAND("volumes") COMMAND("export-surface") SECTION(Shape, "")          \
-                                        TOOL(drawLine) TOOL(drape) TOOL(insertCorner) TOOL(insertGradePoint) \
-                                            TOOL(moveCorner) TOOL(deleteCorner) TOOL(splitLine)              \
-                                                TOOL(joinLines) TOOL(reverseLine) TOOL(closeLine)            \
-                                                    SECTION(Route, "") TOOL(alignmentFromLine)               \
-                                                        COMMAND("alignment-reverse") COMMAND("profile")      \
-                                                            SECTION(Record, "") COMMAND("export")            \
-                                                                TOOL(parcelFromLine) TOOL(label)             \
-                                                                    COMMAND("label-style") COMMAND("sheet")  \
-                                                                        COMMAND("sheet-export")
+// clang-format off
+#define ERDWERK_RACK(SECTION, TOOL, COMMAND)                                                             \
+    SECTION(Field, "Points and lines")                                                                   \
+    COMMAND("import-points") COMMAND("import-lines") COMMAND("connect-number") COMMAND("connect-code")   \
+    SECTION(Field, "Clouds and rasters")                                                                 \
+    COMMAND("import-cloud") COMMAND("import-raster") TOOL(addSurveyPoint) COMMAND("find-ground")         \
+    TOOL(classByHand) TOOL(cropCloud) TOOL(sampleGrid)                                                   \
+    SECTION(Ground, "Surface")                                                                           \
+    COMMAND("new-surface") COMMAND("thin-surface")                                                       \
+    SECTION(Ground, "Sources")                                                                           \
+    TOOL(addBreakline) TOOL(addContour) TOOL(setEdge) TOOL(addOpening) TOOL(addIsland) TOOL(takeOutLine) \
+    SECTION(Ground, "Crests and toes")                                                                   \
+    TOOL(findCreases) TOOL(traceCrease)                                                                  \
+    SECTION(Ground, "Own edits")                                                                         \
+    TOOL(flipSide) TOOL(removeTriangle) TOOL(addSurfacePoint) TOOL(moveSurfacePoint)                     \
+    TOOL(leaveOutSurfacePoint) TOOL(liftSurface) TOOL(takeOverSurface)                                   \
+    SECTION(Ground, "What it gives")                                                                     \
+    TOOL(runoffLine) COMMAND("extract") TOOL(contourAsLines) TOOL(triangleAsLine) COMMAND("volumes")     \
+    COMMAND("export-surface")                                                                            \
+    SECTION(Shape, "")                                                                                   \
+    TOOL(drawLine) TOOL(drape) TOOL(insertCorner) TOOL(insertGradePoint) TOOL(moveCorner)                \
+    TOOL(deleteCorner) TOOL(splitLine) TOOL(joinLines) TOOL(reverseLine) TOOL(closeLine)                 \
+    SECTION(Route, "")                                                                                   \
+    TOOL(alignmentFromLine) COMMAND("alignment-reverse") COMMAND("profile")                              \
+    SECTION(Record, "")                                                                                  \
+    COMMAND("export") TOOL(parcelFromLine) TOOL(label) COMMAND("label-style") COMMAND("sheet")           \
+    COMMAND("sheet-export")
+// clang-format on
 
 #define ERDWERK_NOTHING(...)
 #define ERDWERK_DECLARE(name) ToolDeclaration name();

@@ -202,6 +202,11 @@ void MainWindow::recordCommands() {
 
 void MainWindow::buildMenus() {
     QHash<QString, QMenu*> menus;
+    // In the order of the job, whichever has its first action earlier.
+    QStringList order{tr("File"), tr("Edit"), tr("View")};
+    for (const Stage stage : {Stage::Field, Stage::Ground, Stage::Shape, Stage::Route, Stage::Record})
+        order << stageName(stage);
+    for (const QString& name : order) menus[name] = menuBar()->addMenu(name);
     for (const Action& a : actions_.all()) {
         if (!menus.contains(a.menu)) menus[a.menu] = menuBar()->addMenu(a.menu);
         auto* item = menus[a.menu]->addAction(a.text);

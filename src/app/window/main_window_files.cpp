@@ -20,9 +20,17 @@ bool MainWindow::openProject(const QString& path) {
         QMessageBox::warning(this, tr("Not opened"), QString::fromStdString(opened.error().message()));
         return false;
     }
-    const QString recovered = recoveryText(session_.recovery());
-    if (!recovered.isEmpty()) say(recovered, !session_.recovery().problem.empty());
-    if (!session_.recovery().problem.empty()) showRecovery();
+    const auto& recovery = session_.recovery();
+    if (session_.isReadOnly()) return true;  // what was brought back belongs to the one who has it open
+    if (recovery.problem.empty()) {
+        if (const QString recovered = recoveryText(recovery); !recovered.isEmpty()) say(recovered, false);
+    } else {
+        say(tr("%1 of %2 unsaved changes were brought back; the rest is kept, see the list")
+                .arg(recovery.what.size())
+                .arg(recovery.entries.size()),
+            true);
+        showRecovery();
+    }
     return true;
 }
 

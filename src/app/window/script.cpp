@@ -1,6 +1,7 @@
 #include "app/window/script.h"
 
 #include <QApplication>
+#include <QDialog>
 #include <QEventLoop>
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -66,6 +67,9 @@ QString step(MainWindow& window, const QString& key, const QString& value) {
         QTimer::singleShot(600, &window, [value] {
             QWidget* dialog = QApplication::activeModalWidget();
             if (dialog == nullptr) dialog = QApplication::activePopupWidget();
+            for (QWidget* other : QApplication::topLevelWidgets())
+                if (dialog == nullptr && other->isVisible() && qobject_cast<QDialog*>(other) != nullptr)
+                    dialog = other;
             if (dialog == nullptr) return;
             dialog->grab().save(value);
             dialog->close();
