@@ -279,11 +279,11 @@ std::optional<std::pair<ObjectId, Vec2>> EditTrace::place(ObjectId object, Vec2 
     const auto now = side({object, nearest->segment});
     const auto* target = now ? after_.get<objects::Line>(now->object) : nullptr;
     if (target == nullptr) return std::nullopt;
-    const auto& side = planPath(target->line)[now->index];
+    const geometry::Segment onto = planPath(target->line)[now->index];
     // Where the side did not move, the place does not either.
     const auto still = geometry::nearestOn(planPath(target->line), at);
     if (still && std::abs(still->distance) <= tolerance) return Answer({now->object, at});
-    return Answer({now->object, pointAt(side, nearest->fraction)});
+    return Answer({now->object, pointAt(onto, nearest->fraction)});
 }
 
 namespace {

@@ -41,6 +41,7 @@ std::string listed(const Document& document, const std::vector<ObjectId>& ids) {
     for (const ObjectId id : ids)
         if (const auto object = document.find(id)) kinds[kindName(object->payload)].push_back(id);
     std::vector<std::string> words;
+    words.reserve(kinds.size());
     for (const auto& [kind, of] : kinds)
         words.push_back(of.size() == 1 ? std::string(kind) + " '" + document.nameOf(of.front()) + "'"
                                        : std::to_string(of.size()) + " " + std::string(kind) + "s");
