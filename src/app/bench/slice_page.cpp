@@ -93,7 +93,10 @@ SlicePage::SlicePage(Session& session, QWidget* parent)
             auto answer = cut(request);
             return cancel ? std::nullopt : std::optional(std::move(answer));
         },
-        [this](Answer answer) { show(std::move(answer)); });
+        [this](Answer answer) { show(std::move(answer)); },
+        [this](const QString& reason) {
+            if (!reason.isEmpty()) Q_EMIT session_.message(reason, true);
+        });
     connect(interval_, &QLineEdit::editingFinished, this, &SlicePage::refresh);
     connect(copyButton, &QPushButton::clicked, this, &SlicePage::copy);
     connect(exportButton, &QPushButton::clicked, this, &SlicePage::exportPressed);

@@ -71,7 +71,10 @@ VolumesPage::VolumesPage(Session& session, QWidget* parent) : QWidget(parent), s
             if (!result) return Answer{request.what, nullptr, result.error().text};
             return Answer{request.what, std::make_shared<const derive::VolumeResult>(std::move(*result)), {}};
         },
-        [this](Answer answer) { show(std::move(answer)); });
+        [this](Answer answer) { show(std::move(answer)); },
+        [this](const QString& reason) {
+            if (!reason.isEmpty()) Q_EMIT session_.message(reason, true);
+        });
     for (auto* box : {from_, to_, regions_})
         connect(box, &QComboBox::activated, this, [this] {
             of_.clear();

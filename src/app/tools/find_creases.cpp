@@ -45,6 +45,11 @@ FindCreasesTool::FindCreasesTool(Session& session) : Tool(session, tr("Find crea
             waiting_ = false;
             off_.assign(answer_.found.size(), false);
             Q_EMIT changed();
+        },
+        [this](const QString& reason) {
+            if (reason.isEmpty()) return;
+            waiting_ = false;
+            Q_EMIT failed(reason);
         });
     ask();
 }

@@ -27,6 +27,11 @@ TraceCreaseTool::TraceCreaseTool(Session& session) : Tool(session, tr("Trace cre
             answer_ = std::move(answer);
             waiting_ = false;
             Q_EMIT changed();
+        },
+        [this](const QString& reason) {
+            if (reason.isEmpty()) return;
+            waiting_ = false;
+            Q_EMIT failed(reason);
         });
     worker_->request({session_.snapshot(), source_, derive::boundsOf(session.derived(), source_)}, true);
 }

@@ -83,8 +83,8 @@ Result<Line3D> insertGradePoint(const Line3D& line, std::size_t segment, double 
     LineVertex v;
     v.isCorner = false;
     v.fraction = fraction;
-    v.rule = rule;
-    out.vertices.insert(at(out, where), v);
+    v.rule = std::move(rule);
+    out.vertices.insert(at(out, where), std::move(v));
     return checked(std::move(out));
 }
 
@@ -173,7 +173,7 @@ Result<Line3D> removeVertex(const Line3D& line, std::size_t vertex) {
 Result<Line3D> setRule(const Line3D& line, std::size_t vertex, HeightRule rule) {
     if (vertex >= line.vertices.size()) return badInput("the line has no such point");
     Line3D out = line;
-    out.vertices[vertex].rule = rule;
+    out.vertices[vertex].rule = std::move(rule);
     return out;
 }
 
@@ -182,7 +182,7 @@ Result<Line3D> appendCorner(const Line3D& line, Vec2 place, HeightRule rule) {
     Line3D out = line;
     LineVertex v;
     v.place = place;
-    v.rule = rule;
+    v.rule = std::move(rule);
     out.vertices.push_back(v);
     return out;
 }
