@@ -8,7 +8,7 @@ void Kind<Parcel>::references(const Parcel& object, const Visit& visit) {
     visit(object.line);
 }
 
-std::optional<Parcel> Kind<Parcel>::without(Parcel, ObjectId) {
+std::optional<Parcel> Kind<Parcel>::without(const Parcel&, ObjectId) {
     return std::nullopt;
 }
 

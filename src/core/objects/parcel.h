@@ -20,7 +20,7 @@ template <>
 struct Kind<Parcel> {
     static constexpr std::string_view name = "parcel";
     static void references(const Parcel& object, const Visit& visit);
-    static std::optional<Parcel> without(Parcel object, ObjectId gone);
+    static std::optional<Parcel> without(const Parcel& object, ObjectId gone);
     static std::optional<Parcel> carried(Parcel object, const Carry& carry, std::vector<std::string>* lost);
 };
 
