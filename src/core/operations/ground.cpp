@@ -48,7 +48,7 @@ Edit addPoint(survey::SurveyPoint point) {
     };
 }
 
-Edit setTypedHeight(Results seen, objects::PointRef ref, std::string text) {
+Edit setTypedHeight(const Results& seen, objects::PointRef ref, const std::string& text) {
     return [=](const Document& d) -> Result<Edited> {
         const auto* points = d.get<objects::Points>(ref.set);
         if (points == nullptr || ref.index >= points->set.size()) return badInput("the point is gone");
@@ -112,7 +112,7 @@ Edit removeSource(ObjectId surface, ObjectId object) {
     };
 }
 
-Edit ownEdit(Results seen, ObjectId surface, objects::SurfaceEdit edit) {
+Edit ownEdit(const Results& seen, ObjectId surface, objects::SurfaceEdit edit) {
     return [=](const Document& d) -> Result<Edited> {
         if (d.get<objects::Surface>(surface) == nullptr) return badInput("there is no surface to edit");
         const auto tried = operations::tryEdit(*seen, surface, edit);
@@ -121,7 +121,7 @@ Edit ownEdit(Results seen, ObjectId surface, objects::SurfaceEdit edit) {
     };
 }
 
-Edit surfaceFromDense(ObjectId dense, std::vector<ObjectId> closedLines) {
+Edit surfaceFromDense(ObjectId dense, const std::vector<ObjectId>& closedLines) {
     return [=](const Document& d) -> Result<Edited> {
         if (d.get<objects::Cloud>(dense) == nullptr && d.get<objects::HeightRaster>(dense) == nullptr)
             return badInput("import a cloud or a raster first");
@@ -130,7 +130,7 @@ Edit surfaceFromDense(ObjectId dense, std::vector<ObjectId> closedLines) {
     };
 }
 
-Edit runoffLine(Results seen, ObjectId surface, Vec2 from) {
+Edit runoffLine(const Results& seen, ObjectId surface, Vec2 from) {
     return [=](const Document& d) -> Result<Edited> {
         const auto* locator = seen->surface(surface);
         if (locator == nullptr) return badInput("there is no surface yet");
@@ -163,7 +163,7 @@ Edit addParts(operations::Parts parts) {
 namespace {
 
 /// Parts that are taken when the edit is done.
-Edit take(Results seen, ObjectId surface, operations::ExtractOptions options) {
+Edit take(const Results& seen, ObjectId surface, const ExtractOptions& options) {
     return [=](const Document& d) -> Result<Edited> {
         auto parts = operations::partsOf(*seen, surface, options);
         if (!parts) return tl::unexpected(parts.error());
@@ -173,7 +173,7 @@ Edit take(Results seen, ObjectId surface, operations::ExtractOptions options) {
 
 }  // namespace
 
-Edit contourAt(Results seen, ObjectId surface, Vec2 place) {
+Edit contourAt(const Results& seen, ObjectId surface, Vec2 place) {
     return [=](const Document& d) -> Result<Edited> {
         const auto* locator = seen->surface(surface);
         const auto height = locator == nullptr ? std::nullopt : locator->heightAt(place);
@@ -186,11 +186,11 @@ Edit contourAt(Results seen, ObjectId surface, Vec2 place) {
     };
 }
 
-Edit triangleAt(Results seen, ObjectId surface, Vec2 place) {
+Edit triangleAt(const Results& seen, ObjectId surface, Vec2 place) {
     operations::ExtractOptions options;
     options.what = operations::Extract::Triangles;
     options.picked = {place};
-    return take(std::move(seen), surface, options);
+    return take(seen, surface, options);
 }
 
 Result<std::vector<Vec2>> ringOf(const Derived& derived, ObjectId id) {
@@ -199,7 +199,7 @@ Result<std::vector<Vec2>> ringOf(const Derived& derived, ObjectId id) {
     return derive::boundaryAlong(*line, derive::breaklineSagitta).ring;
 }
 
-Edit cropCloud(Results seen, ObjectId cloud, ObjectId line) {
+Edit cropCloud(const Results& seen, ObjectId cloud, ObjectId line) {
     return [=](const Document& d) -> Result<Edited> {
         const auto ring = ringOf(*seen, line);
         if (!ring) return tl::unexpected(ring.error());

@@ -12,25 +12,25 @@ Edit connectPoints(ObjectId set, std::vector<std::size_t> members, bool byCode);
 Edit addPoint(survey::SurveyPoint point);
 /// Typed: a height, a rise from the one it has, or `=Surface+0.10` as these results have it; nothing takes it
 /// away.
-Edit setTypedHeight(Results seen, objects::PointRef point, std::string text);
+Edit setTypedHeight(const Results& seen, objects::PointRef point, const std::string& text);
 /// A surface from these points and lines (breaklines); from all points, or all lines, when there are none.
 Edit newSurface(std::vector<ObjectId> sources);
 /// A line as a source; an edge, opening or island must be closed.
 Edit addRole(ObjectId surface, ObjectId line, objects::Role role);
 Edit removeSource(ObjectId surface, ObjectId object);
 /// An own edit of a surface, when it applies to it as these results have it.
-Edit ownEdit(Results seen, ObjectId surface, objects::SurfaceEdit edit);
-Edit surfaceFromDense(ObjectId dense, std::vector<ObjectId> closedLines);
+Edit ownEdit(const Results& seen, ObjectId surface, objects::SurfaceEdit edit);
+Edit surfaceFromDense(ObjectId dense, const std::vector<ObjectId>& closedLines);
 /// The way that water takes over a surface, as a line in the group "Runoff".
-Edit runoffLine(Results seen, ObjectId surface, geometry::Vec2 from);
+Edit runoffLine(const Results& seen, ObjectId surface, geometry::Vec2 from);
 /// Parts that were taken of a surface (operations::partsOf), as objects beside whatever is in the document by
 /// then.
 Edit addParts(operations::Parts parts);
 /// The contours of the level that is nearest at a place.
-Edit contourAt(Results seen, ObjectId surface, geometry::Vec2 place);
-Edit triangleAt(Results seen, ObjectId surface, geometry::Vec2 place);
+Edit contourAt(const Results& seen, ObjectId surface, geometry::Vec2 place);
+Edit triangleAt(const Results& seen, ObjectId surface, geometry::Vec2 place);
 /// Only the points inside the ring of a closed line take part.
-Edit cropCloud(Results seen, ObjectId cloud, ObjectId line);
+Edit cropCloud(const Results& seen, ObjectId cloud, ObjectId line);
 
 /// The ring of a closed line, arcs cut.
 Result<std::vector<geometry::Vec2>> ringOf(const Derived& derived, ObjectId line);

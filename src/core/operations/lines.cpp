@@ -92,7 +92,7 @@ linework::SurfaceHeight surfaceHeights(const Derived& derived) {
     };
 }
 
-Edit splitLine(Results seen, LinePlace at) {
+Edit splitLine(const Results& seen, LinePlace at) {
     return document::onlyWhileSame(seen->document, {at.line},
                                    [seen, at](const Document& d) { return split(*seen, at, d); });
 }
@@ -101,7 +101,7 @@ Edit joinLines(ObjectId first, ObjectId second) {
     return [first, second](const Document& d) { return join(first, second, d); };
 }
 
-Edit drapeLine(Results seen, ObjectId surface, ObjectId line) {
+Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line) {
     return [seen, surface, line](const Document& document) -> Result<Edited> {
         const auto* locator = seen->surface(surface);
         if (locator == nullptr) return badInput("there is no surface to lay the line on");
@@ -168,7 +168,7 @@ Line3D continued(const Line3D& line, bool atStart, const std::vector<linework::L
     return atStart ? linework::reversed(out) : out;
 }
 
-Edit continueLine(ObjectId line, bool atStart, std::vector<linework::LineVertex> drawn,
+Edit continueLine(ObjectId line, bool atStart, const std::vector<linework::LineVertex>& drawn,
                   std::optional<Vec2> throughFromEnd) {
     return [=](const Document& document) -> Result<Edited> {
         const auto* now = document.get<objects::Line>(line);
@@ -208,7 +208,7 @@ Edit setRule(ObjectId line, std::size_t vertex, linework::HeightRule rule) {
     });
 }
 
-Edit setTypedRule(ObjectId line, std::size_t vertex, std::string text) {
+Edit setTypedRule(ObjectId line, std::size_t vertex, const std::string& text) {
     return [=](const Document& document) -> Result<Edited> {
         auto rule = typedRule(document, text);
         if (!rule) return tl::unexpected(rule.error());
@@ -216,7 +216,7 @@ Edit setTypedRule(ObjectId line, std::size_t vertex, std::string text) {
     };
 }
 
-Edit setTypedGrade(ObjectId line, std::size_t vertex, bool back, std::string text) {
+Edit setTypedGrade(ObjectId line, std::size_t vertex, bool back, const std::string& text) {
     return [=](const Document& document) -> Result<Edited> {
         const auto* on = document.get<objects::Line>(line);
         if (on == nullptr) return badInput("the line is gone");

@@ -24,12 +24,12 @@ struct LinePlace {
 
 /// Cuts a line in two; between vertices a corner is put there first. The second part is "NAME (2)", in the
 /// same group and style. A closed line is opened.
-Edit splitLine(Results seen, LinePlace at);
+Edit splitLine(const Results& seen, LinePlace at);
 /// Whichever ends are nearest meet, lines turned as needed; `first` keeps its name, and what stood on
 /// `second` stands on it.
 Edit joinLines(ObjectId first, ObjectId second);
 /// BadInput when the line is a source of the surface.
-Edit drapeLine(Results seen, ObjectId surface, ObjectId line);
+Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line);
 Edit reverseLine(ObjectId line);
 Edit closeLine(ObjectId line);
 Edit insertCorner(LinePlace at);
@@ -43,7 +43,7 @@ Edit drawLine(linework::Line3D line);
 /// Puts drawn vertices before the first (`atStart`, in the order they were drawn, from the line outwards) or
 /// after the last of a line. Whatever else was done to the line meanwhile stays. Heights are worked out in
 /// the drawn direction, on these results.
-Edit continueLine(ObjectId line, bool atStart, std::vector<linework::LineVertex> drawn,
+Edit continueLine(ObjectId line, bool atStart, const std::vector<linework::LineVertex>& drawn,
                   std::optional<geometry::Vec2> throughFromEnd);
 /// The line as it would be: what continueLine makes, without a document.
 linework::Line3D continued(const linework::Line3D& line, bool atStart,
@@ -55,10 +55,10 @@ Result<linework::HeightRule> typedRule(const Document& document, const std::stri
 std::string ruleText(const Document& document, const linework::HeightRule& rule);
 /// BadInput for a rule that looks back from the first point of an open line.
 Edit setRule(ObjectId line, std::size_t vertex, linework::HeightRule rule);
-Edit setTypedRule(ObjectId line, std::size_t vertex, std::string text);
+Edit setTypedRule(ObjectId line, std::size_t vertex, const std::string& text);
 /// A grade or ratio typed for the way from a vertex to the next, or (`back`) seen back to the one before; a
 /// bare figure is per cent. It becomes the rule of the vertex at the far end, or of this one.
-Edit setTypedGrade(ObjectId line, std::size_t vertex, bool back, std::string text);
+Edit setTypedGrade(ObjectId line, std::size_t vertex, bool back, const std::string& text);
 /// Moves a grade point along its side to this distance from the start of the line.
 Edit moveGradePointTo(ObjectId line, std::size_t vertex, double distance);
 

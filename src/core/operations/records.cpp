@@ -125,7 +125,7 @@ Edit newProfile(ObjectId alignment, ObjectId ground) {
     };
 }
 
-Edit addPvi(Results seen, ObjectId profile) {
+Edit addPvi(const Results& seen, ObjectId profile) {
     return ofDesign(profile, [seen, profile](std::vector<route::Pvi>& design) -> Result<void> {
         const auto* result = Derived::in(seen->profiles, profile);
         const auto* p = seen->document.get<objects::Profile>(profile);
@@ -172,7 +172,7 @@ Edit movePvi(ObjectId profile, std::size_t pvi, double station, double height) {
     });
 }
 
-Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, std::string text) {
+Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, const std::string& text) {
     return [=](const Document& document) -> Result<Edited> {
         const auto edit = [&](std::vector<route::Pvi>& design) -> Result<void> {
             if (pvi >= design.size()) return badInput("that PVI is gone");

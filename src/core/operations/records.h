@@ -18,14 +18,14 @@ Edit addLabelStyles();
 Edit newProfile(ObjectId alignment, ObjectId ground);
 /// The ends of the alignment on the ground when there is no design yet; else a PVI in the middle of the
 /// longest stretch, on the design as it is.
-Edit addPvi(Results seen, ObjectId profile);
+Edit addPvi(const Results& seen, ObjectId profile);
 Edit removePvi(ObjectId profile, std::size_t pvi);
 /// Between its neighbours, rounded to centimetres of station and millimetres of height.
 Edit movePvi(ObjectId profile, std::size_t pvi, double station, double height);
 enum class PviFigure { Station, Height, GradeIn, CurveLength };
 /// Typed: stations as the display has them; heights, rises, grades and ratios from the PVI before; in GradeIn
 /// a bare figure is per cent.
-Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, std::string text);
+Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, const std::string& text);
 
 struct NewSheet {
     geometry::Vec2 centre;
