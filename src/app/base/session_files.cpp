@@ -46,8 +46,13 @@ void Session::startNew(const Document& document) {
 
 Result<void> Session::open(const QString& path) {
     waitForSave();
+    // The keeper works on another thread now; nothing may ask it meanwhile.
+    beat_.stop();
     auto project = aside([&] { return keeper_.open(path.toStdString()); });
-    if (!project) return tl::unexpected(project.error());
+    if (!project) {
+        if (open_) beat_.start();
+        return tl::unexpected(project.error());
+    }
     preview_.reset();
     selection_.clear();
     hover_.reset();
