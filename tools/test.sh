@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# All the set-up and every check: format, layers, build, tests (windows under Xvfb), sanitizer run of the core tests,
+# All the set-up and every check: format, layers, sizes, build, tests (windows under Xvfb), sanitizer run of the core tests,
 # clang-tidy. Closes with ctest's own summary.
 set -euo pipefail
 cd "$(dirname "$0")/.."
@@ -11,8 +11,9 @@ tools/setup.sh
 step "format"
 git ls-files '*.cpp' '*.h' | xargs clang-format --dry-run --Werror
 
-step "layers"
+step "layers, sizes"
 python3 tools/check_layers.py
+python3 tools/check_sizes.py
 
 step "release build"
 cmake --preset release >/dev/null

@@ -232,37 +232,35 @@ void outputOption(CLI::App& app, Arguments& a, const std::string& what) {
     app.add_option("-o,--output", a.output, what)->required();
 }
 
+void declareBuild(CLI::App& app, Arguments& a) {
+    app.add_option("--points", a.points, "CSV files of points");
+    app.add_option("--columns", a.columns,
+                   "one letter a column of a CSV: P number, N northing, E easting, Z "
+                   "height, D code, - ignored");
+    app.add_option("--lines", a.lines, "vector files of breaklines with heights");
+    app.add_option("--boundary", a.boundary, "vector file with one closed line");
+    app.add_option("--cloud", a.clouds, "point clouds: .las, .ply or text x y z");
+    classesOption(app, a);
+    app.add_option("--raster", a.rasters, "rasters of heights, taken at cell centres");
+    app.add_option("--opening", a.openings,
+                   "vector files with one closed line each, inside which there is no surface");
+    app.add_option("--on-crossing", a.onCrossing,
+                   "height where two lines cross: of the first, the higher, the lower, or the "
+                   "mean (first)")
+        ->check(CLI::IsMember({"first", "higher", "lower", "mean"}));
+    app.add_option("--max-edge", a.maxEdge, "longest edge of a rim triangle")->check(CLI::PositiveNumber);
+    app.add_flag("--skip-bad-rows", a.skipBadRows, "count rows that cannot be read instead of stopping");
+    outputOption(app, a, "surface to write: .xml, .ply, .obj or .glb");
+}
+
 }  // namespace
 
 std::vector<Operation> surfaceOperations() {
     std::vector<Operation> out;
-    out.push_back(
-        {"build", "Build a surface from points, breaklines and a boundary.",
-         "erdwerk-cli build --points data/demo/survey.csv --lines data/demo/lines.gpkg --max-edge "
-         "60 -o ground.ply",
-         [](CLI::App& app, Arguments& a) {
-             app.add_option("--points", a.points, "CSV files of points");
-             app.add_option("--columns", a.columns,
-                            "one letter a column of a CSV: P number, N northing, E easting, Z "
-                            "height, D code, - ignored");
-             app.add_option("--lines", a.lines, "vector files of breaklines with heights");
-             app.add_option("--boundary", a.boundary, "vector file with one closed line");
-             app.add_option("--cloud", a.clouds, "point clouds: .las, .ply or text x y z");
-             classesOption(app, a);
-             app.add_option("--raster", a.rasters, "rasters of heights, taken at cell centres");
-             app.add_option("--opening", a.openings,
-                            "vector files with one closed line each, inside which there is no surface");
-             app.add_option("--on-crossing", a.onCrossing,
-                            "height where two lines cross: of the first, the higher, the lower, or the "
-                            "mean (first)")
-                 ->check(CLI::IsMember({"first", "higher", "lower", "mean"}));
-             app.add_option("--max-edge", a.maxEdge, "longest edge of a rim triangle")
-                 ->check(CLI::PositiveNumber);
-             app.add_flag("--skip-bad-rows", a.skipBadRows,
-                          "count rows that cannot be read instead of stopping");
-             outputOption(app, a, "surface to write: .xml, .ply, .obj or .glb");
-         },
-         build});
+    out.push_back({"build", "Build a surface from points, breaklines and a boundary.",
+                   "erdwerk-cli build --points data/demo/survey.csv --lines data/demo/lines.gpkg --max-edge "
+                   "60 -o ground.ply",
+                   declareBuild, build});
     out.push_back(
         {"info", "Figures of a surface.", "erdwerk-cli info ground.ply --json", surfaceArgument, info});
     out.push_back({"contours", "Contour lines of a surface.",

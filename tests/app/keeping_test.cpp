@@ -1,13 +1,10 @@
 // What a person sees of journal, lock and saving: nothing is lost without a word.
 
-#include <sys/resource.h>
-
-#include <csignal>
-
 #include "app/window/finder.h"
 #include "app/window/recovery_dialog.h"
 #include "core/format/project_file.h"
 #include "core/operations/edit.h"
+#include "support/file_limit.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -165,17 +162,12 @@ TEST_F(Keeping, DiscardingAndOpeningAgainShowsTheSavedState) {
 TEST_F(Keeping, AFullDiskIsSaidUntilThereIsSpaceAgainAndNothingIsLost) {
     saved();
     rename("one");
-    rlimit before{};
-    ::getrlimit(RLIMIT_FSIZE, &before);
-    const auto handler = std::signal(SIGXFSZ, SIG_IGN);
-    const rlimit limit{test::contentOf(journal()).size() + 10, before.rlim_max};
-    ::setrlimit(RLIMIT_FSIZE, &limit);
+    auto limit = std::make_unique<test::FileLimit>(test::contentOf(journal()).size() + 10);
     rename("two");
     EXPECT_TRUE(window->keeping()->isVisible());
     EXPECT_TRUE(window->keeping()->text().contains(QStringLiteral("not being kept")));
     const auto refused = window->session().saveAndWait(path);
-    ::setrlimit(RLIMIT_FSIZE, &before);
-    std::signal(SIGXFSZ, handler);
+    limit.reset();
     ASSERT_FALSE(refused);
     EXPECT_EQ(refused.error().text.find("INSERT"), std::string::npos) << refused.error().text;
     EXPECT_TRUE(doc().byName<objects::Points>("two"));

@@ -1,4 +1,4 @@
-#include "app/plan/snap.h"
+#include "app/kinds/all_kinds.h"
 
 #include "core/operations/edit.h"
 #include "support/geometry.h"
@@ -27,7 +27,7 @@ protected:
         snapshot.derived = test::valueOf(derive::evaluate(d));
     }
     [[nodiscard]] std::vector<Snap> at(Vec2 place, std::optional<Vec2> from = {}) const {
-        return snapsAt(snapshot, view, view.toPicture(place), 9, from);
+        return snapsAt(snapshot, view, planLayers(), view.toPicture(place), 9, from);
     }
 };
 

@@ -8,7 +8,7 @@
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
-#include "app/plan/dense_layers.h"
+#include "app/kinds/surface_paint.h"
 #include "core/operations/edit.h"
 #include "core/operations/mend.h"
 
@@ -73,6 +73,18 @@ FitPage::FitPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(10, 4, 0, 0);
     layout->setSpacing(4);
+    layout->addLayout(buildBar());
+    layout->addLayout(buildFigures(), 1);
+    connect(&session_, &Session::resultsChanged, this, &FitPage::refresh);
+    connect(&session_, &Session::selectionChanged, this, &FitPage::refresh);
+    connect(&session_, &Session::opened, this, [this] {
+        now_.clear();
+        before_.clear();
+    });
+    refresh();
+}
+
+QLayout* FitPage::buildBar() {
     auto* bar = new QHBoxLayout;
     title_ = new QLabel;
     title_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
@@ -90,7 +102,24 @@ FitPage::FitPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     bar->addWidget(add);
     bar->addWidget(trace);
     bar->addSpacing(8);
-    layout->addLayout(bar);
+    connect(goTo, &QPushButton::clicked, this, &FitPage::go);
+    connect(add, &QPushButton::clicked, this, &FitPage::addPoint);
+    connect(trace, &QPushButton::clicked, this, [this] {
+        go();
+        if (surface_) Q_EMIT tracePressed(surface_);
+    });
+    connect(map_, &QCheckBox::clicked, this, [this](bool on) {
+        if (surface_)
+            session_.edit(tr("Map of the fit check"),
+                          [on, id = surface_](const document::Document& d) -> Result<document::Edited> {
+                              return document::changed<objects::Surface>(
+                                  d, id, [on](auto& s) { s.style.deviation = on; });
+                          });
+    });
+    return bar;
+}
+
+QLayout* FitPage::buildFigures() {
     auto* row = new QHBoxLayout;
     row->setSpacing(10);
     figures_ = new QTableWidget(0, 3);
@@ -116,29 +145,8 @@ FitPage::FitPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     row->addWidget(figures_);
     row->addWidget(histogram_, 1);
     row->addWidget(worst_);
-    layout->addLayout(row, 1);
-    connect(goTo, &QPushButton::clicked, this, &FitPage::go);
-    connect(add, &QPushButton::clicked, this, &FitPage::addPoint);
-    connect(trace, &QPushButton::clicked, this, [this] {
-        go();
-        if (surface_) Q_EMIT tracePressed(surface_);
-    });
     connect(worst_, &QTreeWidget::itemClicked, this, &FitPage::go);
-    connect(map_, &QCheckBox::clicked, this, [this](bool on) {
-        if (surface_)
-            session_.edit(tr("Map of the fit check"),
-                          [on, id = surface_](const document::Document& d) -> Result<document::Edited> {
-                              return document::changed<objects::Surface>(
-                                  d, id, [on](auto& s) { s.style.deviation = on; });
-                          });
-    });
-    connect(&session_, &Session::resultsChanged, this, &FitPage::refresh);
-    connect(&session_, &Session::selectionChanged, this, &FitPage::refresh);
-    connect(&session_, &Session::opened, this, [this] {
-        now_.clear();
-        before_.clear();
-    });
-    refresh();
+    return row;
 }
 
 void FitPage::refresh() {

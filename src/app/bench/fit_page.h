@@ -43,6 +43,8 @@ private:
         double tolerance = 0;
         std::size_t triangles = 0;
     };
+    QLayout* buildBar();
+    QLayout* buildFigures();
     void refresh();
     void fillFigures(const Run& now, const std::optional<Run>& before);
     void fillWorst(const derive::FitResult& fit);

@@ -20,6 +20,22 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : QWidget(parent), s
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(8, 4, 0, 0);
     layout->setSpacing(4);
+    layout->addLayout(buildBar());
+    auto* splitter = new QSplitter(Qt::Horizontal);
+    section_ = new SectionView;
+    splitter->addWidget(section_);
+    splitter->addWidget(buildTable());
+    splitter->setSizes({680, 480});
+    layout->addWidget(splitter, 1);
+    connect(&session_, &Session::resultsChanged, this, &ProfilePage::refresh);
+    connect(&session_, &Session::selectionChanged, this, &ProfilePage::refresh);
+    connect(&session_, &Session::hoverChanged, this, &ProfilePage::showHover);
+    connectBar();
+    connectSection();
+    refresh();
+}
+
+QLayout* ProfilePage::buildBar() {
     auto* bar = new QHBoxLayout;
     choice_ = new QComboBox;
     choice_->setAccessibleName(tr("Profile"));
@@ -45,9 +61,10 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : QWidget(parent), s
     bar->addWidget(start_);
     bar->addWidget(add_);
     bar->addWidget(remove_);
-    layout->addLayout(bar);
-    auto* splitter = new QSplitter(Qt::Horizontal);
-    section_ = new SectionView;
+    return bar;
+}
+
+QWidget* ProfilePage::buildTable() {
     table_ = new QTableWidget(0, ColumnCount);
     table_->setObjectName(QStringLiteral("pvis"));
     table_->setAccessibleName(tr("PVIs of the design"));
@@ -57,18 +74,14 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : QWidget(parent), s
     table_->verticalHeader()->setDefaultSectionSize(24);
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     table_->setAlternatingRowColors(true);
-    splitter->addWidget(section_);
-    splitter->addWidget(table_);
-    splitter->setSizes({680, 480});
-    layout->addWidget(splitter, 1);
-
-    connect(&session_, &Session::resultsChanged, this, &ProfilePage::refresh);
-    connect(&session_, &Session::selectionChanged, this, &ProfilePage::refresh);
-    connect(&session_, &Session::hoverChanged, this, &ProfilePage::showHover);
     connect(table_, &QTableWidget::cellChanged, this, &ProfilePage::edited);
     connect(table_, &QTableWidget::currentCellChanged, this, [this](int row, int, int, int) {
         section_->setActive(row < 0 ? std::nullopt : std::optional(static_cast<std::size_t>(row)));
     });
+    return table_;
+}
+
+void ProfilePage::connectBar() {
     connect(choice_, &QComboBox::activated, this, [this](int i) {
         session_.select({{ObjectId{choice_->itemData(i).toULongLong()}, std::nullopt}});
     });
@@ -85,6 +98,9 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : QWidget(parent), s
     connect(add_, &QPushButton::clicked, this, &ProfilePage::addPvi);
     connect(remove_, &QPushButton::clicked, this, &ProfilePage::removePvi);
     connect(start_, &QPushButton::clicked, this, &ProfilePage::newProfilePressed);
+}
+
+void ProfilePage::connectSection() {
     connect(section_, &SectionView::handleClicked, this,
             [this](std::size_t i) { table_->setCurrentCell(static_cast<int>(i), Height); });
     const auto drag = [this](std::size_t i, double station, double height, bool preview) {
@@ -105,7 +121,6 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : QWidget(parent), s
         session_.setHover(
             Hover{route::placeAt(*a, *station), Ref{profile()->alignment, std::nullopt}, std::nullopt});
     });
-    refresh();
 }
 
 const objects::Profile* ProfilePage::profile() const {
@@ -117,22 +132,26 @@ const route::AlignmentGeometry* ProfilePage::alignment() const {
     return p == nullptr ? nullptr : derive::Derived::in(session_.derived().alignments, p->alignment);
 }
 
-void ProfilePage::refresh() {
+/// The selected profile, or that of the selected alignment, or the one shown before, or any.
+std::optional<ObjectId> ProfilePage::wanted() const {
     const auto& document = session_.derived().document;
-    // The selected profile, or that of the selected alignment, or the one shown before.
-    std::optional<ObjectId> wanted = session_.selected<objects::Profile>();
+    std::optional<ObjectId> found = session_.selected<objects::Profile>();
     const auto selectedAlignment = session_.selected<objects::Alignment>();
     const auto all = document.all<objects::Profile>();
     for (const ObjectId id : all)
-        if (!wanted && selectedAlignment &&
+        if (!found && selectedAlignment &&
             document.get<objects::Profile>(id)->alignment == *selectedAlignment)
-            wanted = id;
-    if (!wanted && profile_ && document.get<objects::Profile>(*profile_) != nullptr) wanted = profile_;
-    if (!wanted && !all.empty()) wanted = all.front();
-    profile_ = wanted;
+            found = id;
+    if (!found && profile_ && document.get<objects::Profile>(*profile_) != nullptr) found = profile_;
+    if (!found && !all.empty()) found = all.front();
+    return found;
+}
+
+void ProfilePage::fillChoices() {
+    const auto& document = session_.derived().document;
     filling_ = true;
     choice_->clear();
-    for (const ObjectId id : all)
+    for (const ObjectId id : document.all<objects::Profile>())
         choice_->addItem(QString::fromStdString(document.nameOf(id)),
                          QVariant::fromValue<qulonglong>(id.value));
     choice_->setCurrentIndex(profile_ ? choice_->findData(QVariant::fromValue<qulonglong>(profile_->value))
@@ -142,7 +161,6 @@ void ProfilePage::refresh() {
         ground_->addItem(QString::fromStdString(document.nameOf(id)),
                          QVariant::fromValue<qulonglong>(id.value));
     const auto* p = profile();
-    const auto* a = alignment();
     ground_->setCurrentIndex(
         p == nullptr ? -1 : ground_->findData(QVariant::fromValue<qulonglong>(p->ground.value)));
     for (QWidget* w :
@@ -152,12 +170,33 @@ void ProfilePage::refresh() {
     start_->setEnabled(!document.all<objects::Alignment>().empty());
     start_->setToolTip(start_->isEnabled() ? tr("A profile for the selected alignment")
                                            : tr("Make an alignment first"));
+    if (p != nullptr) exaggeration_->setValue(p->exaggeration);
+    filling_ = false;
+}
+
+SectionSeries ProfilePage::designSeries(const objects::Profile& p, double length) {
+    SectionSeries design{tr("Design"), theme::alignment, 2, false, {}};
+    if (p.design.size() > 1 && route::validate(p.design)) {
+        const double step = std::max(0.05, length / 600);
+        for (double s = p.design.front().station; s < p.design.back().station; s += step)
+            if (const auto d = route::designAt(p.design, s)) design.points.push_back({s, d->height});
+        design.points.push_back({p.design.back().station, p.design.back().height});
+    } else {
+        for (const auto& pvi : p.design) design.points.push_back({pvi.station, pvi.height});
+    }
+    return design;
+}
+
+void ProfilePage::refresh() {
+    profile_ = wanted();
+    fillChoices();
+    const auto& document = session_.derived().document;
+    const auto* p = profile();
+    const auto* a = alignment();
     SectionData shown;
     shown.empty = document.all<objects::Alignment>().empty()
                       ? tr("Make an alignment from a line first; its profile is shown here.")
                       : tr("Press New profile to see the ground along the alignment and design over it.");
-    if (p != nullptr) exaggeration_->setValue(p->exaggeration);
-    filling_ = false;
     if (p == nullptr || a == nullptr) {
         section_->setData(std::move(shown));
         fillTable({});
@@ -166,15 +205,7 @@ void ProfilePage::refresh() {
     const DisplaySettings display = document.settings().display;
     shown.station = [display](double d) { return QString::fromStdString(formatStation(d, display)); };
     shown.exaggeration = p->exaggeration;
-    SectionSeries design{tr("Design"), theme::alignment, 2, false, {}};
-    if (p->design.size() > 1 && route::validate(p->design)) {
-        const double step = std::max(0.05, a->length / 600);
-        for (double s = p->design.front().station; s < p->design.back().station; s += step)
-            if (const auto d = route::designAt(p->design, s)) design.points.push_back({s, d->height});
-        design.points.push_back({p->design.back().station, p->design.back().height});
-    } else {
-        for (const auto& pvi : p->design) design.points.push_back({pvi.station, pvi.height});
-    }
+    auto design = designSeries(*p, a->length);
     if (!design.points.empty()) shown.series.push_back(std::move(design));
     if (const auto it = session_.derived().profiles.find(*profile_);
         it != session_.derived().profiles.end()) {

@@ -24,6 +24,14 @@ Q_SIGNALS:
     void newProfilePressed();
 
 private:
+    QLayout* buildBar();
+    QWidget* buildTable();
+    void connectBar();
+    void connectSection();
+    [[nodiscard]] std::optional<ObjectId> wanted() const;
+    void fillChoices();
+    /// Cut finely enough for the screen where it is whole, else its PVIs.
+    static SectionSeries designSeries(const objects::Profile& profile, double length);
     void refresh();
     void fillTable(const std::vector<route::Pvi>& design);
     void edited(int row, int column);

@@ -50,6 +50,25 @@ SlicePage::SlicePage(Session& session, QWidget* parent)
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(10, 4, 0, 0);
     layout->setSpacing(4);
+    layout->addLayout(buildBar());
+    layout->addWidget(buildViews(), 1);
+    buildFields();
+    worker_ = std::make_unique<LatestWorker<Request, Answer>>(
+        this,
+        [](const Request& request, const std::atomic<bool>& cancel) -> std::optional<Answer> {
+            auto answer = cut(request);
+            return cancel ? std::nullopt : std::optional(std::move(answer));
+        },
+        [this](Answer answer) { show(std::move(answer)); },
+        [this](const QString& reason) {
+            if (!reason.isEmpty()) Q_EMIT session_.message(reason, true);
+        });
+    connect(&session_, &Session::resultsChanged, this, &SlicePage::refresh);
+    connect(&session_, &Session::selectionChanged, this, &SlicePage::follow);
+    follow();
+}
+
+QLayout* SlicePage::buildBar() {
     auto* bar = new QHBoxLayout;
     title_ = new QLabel;
     title_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
@@ -71,7 +90,14 @@ SlicePage::SlicePage(Session& session, QWidget* parent)
     bar->addWidget(copyButton);
     bar->addWidget(exportButton);
     bar->addSpacing(8);
-    layout->addLayout(bar);
+    connect(interval_, &QLineEdit::editingFinished, this, &SlicePage::refresh);
+    connect(copyButton, &QPushButton::clicked, this, &SlicePage::copy);
+    connect(exportButton, &QPushButton::clicked, this, &SlicePage::exportPressed);
+    connect(shows_->menu(), &QMenu::aboutToShow, this, &SlicePage::offerShown);
+    return bar;
+}
+
+QWidget* SlicePage::buildViews() {
     auto* split = new QSplitter;
     section_ = new SectionView;
     section_->setObjectName(QStringLiteral("slice"));
@@ -85,67 +111,52 @@ SlicePage::SlicePage(Session& session, QWidget* parent)
     split->addWidget(section_);
     split->addWidget(table_);
     split->setSizes({620, 420});
-    layout->addWidget(split, 1);
-    buildFields();
-    worker_ = std::make_unique<LatestWorker<Request, Answer>>(
-        this,
-        [](const Request& request, const std::atomic<bool>& cancel) -> std::optional<Answer> {
-            auto answer = cut(request);
-            return cancel ? std::nullopt : std::optional(std::move(answer));
-        },
-        [this](Answer answer) { show(std::move(answer)); },
-        [this](const QString& reason) {
-            if (!reason.isEmpty()) Q_EMIT session_.message(reason, true);
-        });
-    connect(interval_, &QLineEdit::editingFinished, this, &SlicePage::refresh);
-    connect(copyButton, &QPushButton::clicked, this, &SlicePage::copy);
-    connect(exportButton, &QPushButton::clicked, this, &SlicePage::exportPressed);
-    connect(&session_, &Session::resultsChanged, this, &SlicePage::refresh);
-    connect(&session_, &Session::selectionChanged, this, &SlicePage::follow);
-    // The place is marked in all views.
-    const auto mark = [this](double station) {
-        const auto line = chain();
-        double before = 0;
-        for (std::size_t i = 1; i < line.size(); ++i) {
-            const double length = geometry::distance(line[i - 1], line[i]);
-            if (length > 0 && station <= before + length) {
-                session_.setHover(Hover{
-                    geometry::lerp(line[i - 1], line[i], (station - before) / length), std::nullopt, {}});
-                return;
-            }
-            before += length;
-        }
-    };
-    connect(section_, &SectionView::hovered, this, [this, mark](std::optional<double> station) {
+    connect(section_, &SectionView::hovered, this, [this](std::optional<double> station) {
         if (station)
             mark(*station);
         else
             session_.setHover(std::nullopt);
     });
-    connect(table_, &QTableWidget::currentCellChanged, this, [this, mark](int row) {
+    connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
         if (row >= 0 && static_cast<std::size_t>(row) < answer_.rows.size() && table_->hasFocus()) {
             section_->setMarked(answer_.rows[static_cast<std::size_t>(row)].station);
             mark(answer_.rows[static_cast<std::size_t>(row)].station);
         }
     });
-    connect(shows_->menu(), &QMenu::aboutToShow, this, [this] {
-        shows_->menu()->clear();
-        const auto offer = [this](ObjectId id) {
-            auto* item = shows_->menu()->addAction(QString::fromStdString(session_.document().nameOf(id)));
-            item->setCheckable(true);
-            item->setChecked(off_.count(id) == 0);
-            connect(item, &QAction::toggled, this, [this, id](bool on) {
-                if (on)
-                    off_.erase(id);
-                else
-                    off_.insert(id);
-                refresh();
-            });
-        };
-        for (const ObjectId id : session_.document().all<objects::Surface>()) offer(id);
-        for (const ObjectId id : session_.document().all<objects::Cloud>()) offer(id);
-    });
-    follow();
+    return split;
+}
+
+/// The place is marked in all views.
+void SlicePage::mark(double station) {
+    const auto line = chain();
+    double before = 0;
+    for (std::size_t i = 1; i < line.size(); ++i) {
+        const double length = geometry::distance(line[i - 1], line[i]);
+        if (length > 0 && station <= before + length) {
+            session_.setHover(
+                Hover{geometry::lerp(line[i - 1], line[i], (station - before) / length), std::nullopt, {}});
+            return;
+        }
+        before += length;
+    }
+}
+
+void SlicePage::offerShown() {
+    shows_->menu()->clear();
+    const auto offer = [this](ObjectId id) {
+        auto* item = shows_->menu()->addAction(QString::fromStdString(session_.document().nameOf(id)));
+        item->setCheckable(true);
+        item->setChecked(off_.count(id) == 0);
+        connect(item, &QAction::toggled, this, [this, id](bool on) {
+            if (on)
+                off_.erase(id);
+            else
+                off_.insert(id);
+            refresh();
+        });
+    };
+    for (const ObjectId id : session_.document().all<objects::Surface>()) offer(id);
+    for (const ObjectId id : session_.document().all<objects::Cloud>()) offer(id);
 }
 
 SlicePage::~SlicePage() {

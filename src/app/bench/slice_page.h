@@ -48,6 +48,11 @@ private:
         std::vector<terrain::SectionRow> rows;
         std::vector<std::pair<std::string, std::vector<derive::SlicePoint>>> clouds;
     };
+    QLayout* buildBar();
+    QWidget* buildViews();
+    void mark(double station);
+    /// The surfaces and clouds it can go through, as a menu.
+    void offerShown();
     static Answer cut(const Request& request);
     void refresh();
     void show(Answer answer);

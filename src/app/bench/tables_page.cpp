@@ -7,7 +7,7 @@
 #include <QVBoxLayout>
 
 #include "app/bench/point_model.h"
-#include "app/plan/dense_layers.h"
+#include "app/kinds/surface_paint.h"
 
 namespace erdwerk::app {
 
@@ -23,6 +23,20 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : QWidget(parent), ses
     bar->addStretch(1);
     layout->addLayout(bar);
     stack_ = new QStackedWidget;
+    stack_->addWidget(buildPoints());
+    stack_->addWidget(buildCourses());
+    auto* none = new QLabel(tr("Survey points and parcels show their tables here."));
+    none->setAlignment(Qt::AlignCenter);
+    stack_->addWidget(none);
+    stack_->addWidget(buildBands());
+    layout->addWidget(stack_, 1);
+    connect(&session_, &Session::resultsChanged, this, &TablesPage::refresh);
+    connect(&session_, &Session::selectionChanged, this, &TablesPage::follow);
+    connect(choice_, &QComboBox::activated, this, &TablesPage::refresh);
+    refresh();
+}
+
+QWidget* TablesPage::buildPoints() {
     points_ = new QTableView;
     points_->setObjectName(QStringLiteral("pointTable"));
     points_->setAccessibleName(tr("Survey points"));
@@ -32,7 +46,15 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : QWidget(parent), ses
     points_->verticalHeader()->setDefaultSectionSize(22);
     points_->verticalHeader()->hide();
     points_->horizontalHeader()->setStretchLastSection(true);
-    stack_->addWidget(points_);
+    connect(points_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
+            [this](const QModelIndex& row) {
+                if (row.isValid() && points_->hasFocus())
+                    session_.select({{model_->set(), static_cast<std::size_t>(row.row())}});
+            });
+    return points_;
+}
+
+QWidget* TablesPage::buildCourses() {
     auto* split = new QSplitter;
     courses_ = new QTableWidget(0, 6);
     courses_->setAccessibleName(tr("Courses"));
@@ -47,10 +69,10 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : QWidget(parent), ses
     description_->setAccessibleName(tr("Description"));
     split->addWidget(courses_);
     split->addWidget(description_);
-    stack_->addWidget(split);
-    auto* none = new QLabel(tr("Survey points and parcels show their tables here."));
-    none->setAlignment(Qt::AlignCenter);
-    stack_->addWidget(none);
+    return split;
+}
+
+QWidget* TablesPage::buildBands() {
     bands_ = new QTableWidget(0, 3);
     bands_->setObjectName(QStringLiteral("bandTable"));
     bands_->setAccessibleName(tr("Bands"));
@@ -59,27 +81,18 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : QWidget(parent), ses
     bands_->verticalHeader()->hide();
     bands_->verticalHeader()->setDefaultSectionSize(22);
     bands_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-    stack_->addWidget(bands_);
-    layout->addWidget(stack_, 1);
-    connect(&session_, &Session::resultsChanged, this, &TablesPage::refresh);
-    connect(&session_, &Session::selectionChanged, this, [this] {
-        for (const Ref& r : session_.selection()) {
-            const int i = choice_->findData(QVariant::fromValue<qulonglong>(r.object.value));
-            if (i < 0) continue;
-            choice_->setCurrentIndex(i);
-            refresh();
-            if (r.part && model_->set() == r.object &&
-                points_->currentIndex().row() != static_cast<int>(*r.part))
-                points_->selectRow(static_cast<int>(*r.part));
-        }
-    });
-    connect(choice_, &QComboBox::activated, this, &TablesPage::refresh);
-    connect(points_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
-            [this](const QModelIndex& row) {
-                if (row.isValid() && points_->hasFocus())
-                    session_.select({{model_->set(), static_cast<std::size_t>(row.row())}});
-            });
-    refresh();
+    return bands_;
+}
+
+void TablesPage::follow() {
+    for (const Ref& r : session_.selection()) {
+        const int i = choice_->findData(QVariant::fromValue<qulonglong>(r.object.value));
+        if (i < 0) continue;
+        choice_->setCurrentIndex(i);
+        refresh();
+        if (r.part && model_->set() == r.object && points_->currentIndex().row() != static_cast<int>(*r.part))
+            points_->selectRow(static_cast<int>(*r.part));
+    }
 }
 
 void TablesPage::refresh() {

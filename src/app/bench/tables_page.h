@@ -22,6 +22,11 @@ public:
     [[nodiscard]] QPlainTextEdit* description() { return description_; }
 
 private:
+    QWidget* buildPoints();
+    QWidget* buildCourses();
+    QWidget* buildBands();
+    /// Shows the table of what is selected.
+    void follow();
     void refresh();
     void showBands(const derive::BandTable& table);
 

@@ -24,6 +24,23 @@ VolumesPage::VolumesPage(Session& session, QWidget* parent) : QWidget(parent), s
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(10, 4, 0, 0);
     layout->setSpacing(4);
+    layout->addLayout(buildBar());
+    table_ = new QTableWidget(0, 7);
+    table_->setObjectName(QStringLiteral("volumes"));
+    table_->setAccessibleName(tr("Volumes"));
+    table_->setHorizontalHeaderLabels({tr("Region"), tr("Cut"), tr("Fill"), tr("Net (fill − cut)"),
+                                       tr("Area"), tr("Area in cut"), tr("Area in fill")});
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    table_->verticalHeader()->hide();
+    table_->verticalHeader()->setDefaultSectionSize(22);
+    table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    layout->addWidget(table_, 1);
+    startWorker();
+    connect(&session_, &Session::resultsChanged, this, &VolumesPage::refresh);
+    refresh();
+}
+
+QLayout* VolumesPage::buildBar() {
     auto* bar = new QHBoxLayout;
     from_ = new QComboBox;
     to_ = new QComboBox;
@@ -50,17 +67,17 @@ VolumesPage::VolumesPage(Session& session, QWidget* parent) : QWidget(parent), s
     bar->addWidget(note_, 1);
     bar->addWidget(exportButton);
     bar->addSpacing(8);
-    layout->addLayout(bar);
-    table_ = new QTableWidget(0, 7);
-    table_->setObjectName(QStringLiteral("volumes"));
-    table_->setAccessibleName(tr("Volumes"));
-    table_->setHorizontalHeaderLabels({tr("Region"), tr("Cut"), tr("Fill"), tr("Net (fill − cut)"),
-                                       tr("Area"), tr("Area in cut"), tr("Area in fill")});
-    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-    table_->verticalHeader()->hide();
-    table_->verticalHeader()->setDefaultSectionSize(22);
-    table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    layout->addWidget(table_, 1);
+    for (auto* box : {from_, to_, regions_})
+        connect(box, &QComboBox::activated, this, [this] {
+            of_.clear();
+            ask();
+        });
+    connect(map_, &QCheckBox::toggled, this, &VolumesPage::publishMap);
+    connect(exportButton, &QPushButton::clicked, this, &VolumesPage::exportPressed);
+    return bar;
+}
+
+void VolumesPage::startWorker() {
     worker_ = std::make_unique<LatestWorker<Request, Answer>>(
         this,
         [](const Request& request, const std::atomic<bool>& cancel) -> std::optional<Answer> {
@@ -75,15 +92,6 @@ VolumesPage::VolumesPage(Session& session, QWidget* parent) : QWidget(parent), s
         [this](const QString& reason) {
             if (!reason.isEmpty()) Q_EMIT session_.message(reason, true);
         });
-    for (auto* box : {from_, to_, regions_})
-        connect(box, &QComboBox::activated, this, [this] {
-            of_.clear();
-            ask();
-        });
-    connect(map_, &QCheckBox::toggled, this, &VolumesPage::publishMap);
-    connect(exportButton, &QPushButton::clicked, this, &VolumesPage::exportPressed);
-    connect(&session_, &Session::resultsChanged, this, &VolumesPage::refresh);
-    refresh();
 }
 
 VolumesPage::~VolumesPage() {

@@ -7,7 +7,7 @@
 #include <QTableWidget>
 
 #include "app/base/session.h"
-#include "app/plan/dense_layers.h"
+#include "app/plan/cut_fill.h"
 #include "core/derive/volume_report.h"
 
 namespace erdwerk::app {
@@ -38,6 +38,8 @@ private:
         std::shared_ptr<const derive::VolumeResult> result;  ///< null: `problem` says why
         std::string problem;
     };
+    QLayout* buildBar();
+    void startWorker();
     void refresh();
     void fillChoices();
     void ask();

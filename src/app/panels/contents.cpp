@@ -7,28 +7,19 @@
 #include <map>
 
 #include "app/base/theme.h"
+#include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::app {
 
 namespace {
 
-QString kindTitle(const objects::Payload& payload) {
-    static const QStringList titles{
-        QObject::tr("Survey points"), QObject::tr("3D lines"),     QObject::tr("Surfaces"),
-        QObject::tr("Alignments"),    QObject::tr("Profiles"),     QObject::tr("Parcels"),
-        QObject::tr("Label styles"),  QObject::tr("Labels"),       QObject::tr("Sheets"),
-        QObject::tr("Groups"),        QObject::tr("Point clouds"), QObject::tr("Rasters of heights"),
-        QObject::tr("Backdrops")};
-    return titles.value(static_cast<int>(payload.index()));
-}
-
-QIcon swatch(const QString& colour) {
+QIcon swatch(const QColor& colour) {
     QPixmap pixmap(14, 14);
     pixmap.fill(Qt::transparent);
     QPainter painter(&pixmap);
     painter.setPen(QPen(theme::ink, 1));
-    painter.setBrush(QColor(colour));
+    painter.setBrush(colour);
     painter.drawRect(2, 2, 9, 9);
     return pixmap;
 }
@@ -62,14 +53,11 @@ Contents::Contents(Session& session, QWidget* parent) : QTreeWidget(parent), ses
 
 namespace {
 
-/// Another object that reads the same here: same name, group, and for groups the same colour and visibility.
+/// Another object that reads the same here.
 bool looksTheSame(const document::Document& a, const document::Document& b, ObjectId id) {
     const auto x = a.find(id);
     const auto y = b.find(id);
-    if (!x || !y || x->name != y->name || x->group != y->group) return false;
-    const auto* g = std::get_if<objects::Group>(&x->payload);
-    const auto* h = std::get_if<objects::Group>(&y->payload);
-    return g == nullptr || h == nullptr || (g->colour == h->colour && g->visible == h->visible);
+    return x && y && x->name == y->name && x->group == y->group && kindOf(*x).look(*x) == kindOf(*y).look(*y);
 }
 
 }  // namespace
@@ -88,51 +76,58 @@ void Contents::refresh() {
         open[topLevelItem(i)->data(0, Qt::UserRole + 1).toString()] = topLevelItem(i)->isExpanded();
     clear();
     const auto& document = session_.document();
-    std::map<std::size_t, QTreeWidgetItem*> kinds;
-    std::map<std::pair<std::size_t, ObjectId>, QTreeWidgetItem*> groups;
+    std::map<std::size_t, QTreeWidgetItem*> headings;
+    std::map<QTreeWidgetItem*, int> counts;
     for (const auto& [id, object] : document.objects()) {
-        const std::size_t kind = object->payload.index();
-        if (kinds.count(kind) == 0) {
-            auto* top = new QTreeWidgetItem(this);
-            top->setData(0, Qt::UserRole + 1, kindTitle(object->payload));
-            top->setFlags(Qt::ItemIsEnabled);
-            top->setFont(0, theme::font(12, true));
-            const bool small = kind != 6 && kind != 7;  // label styles and labels start closed
-            top->setExpanded(open.count(kindTitle(object->payload)) != 0 ? open[kindTitle(object->payload)]
-                                                                         : small);
-            kinds[kind] = top;
+        auto& top = headings[object->payload.index()];
+        if (top == nullptr) {
+            const ObjectKind& kind = kindOf(*object);
+            top = addHeading(kind.title());
+            const auto was = open.find(kind.title());
+            top->setExpanded(was != open.end() ? was->second : !kind.startsFolded());
         }
-        QTreeWidgetItem* parent = kinds[kind];
-        const auto* group = document.get<objects::Group>(object->group);
-        if (group != nullptr) {
-            auto& holder = groups[{kind, object->group}];
-            if (holder == nullptr) {
-                holder =
-                    new QTreeWidgetItem(parent, {QString::fromStdString(document.nameOf(object->group))});
-                holder->setIcon(0, swatch(QString::fromStdString(group->colour)));
-                holder->setFlags(Qt::ItemIsEnabled);
-                holder->setForeground(0, theme::inkQuiet);
-                holder->setExpanded(true);
-            }
-            parent = holder;
-        }
-        auto* item = new QTreeWidgetItem(parent, {QString::fromStdString(object->name)});
-        item->setData(0, Qt::UserRole, QVariant::fromValue<qulonglong>(id.value));
-        item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable);
-        if (const auto* own = std::get_if<objects::Group>(&object->payload)) {
-            item->setIcon(0, swatch(QString::fromStdString(own->colour)));
-            item->setFlags(item->flags() | Qt::ItemIsUserCheckable);
-            item->setCheckState(0, own->visible ? Qt::Checked : Qt::Unchecked);
-            item->setToolTip(0, tr("Shown or hidden, with all that is in it"));
-        }
+        addItem(holderOf(top, object->group), *object);
+        ++counts[top];
     }
-    for (const auto& [kind, top] : kinds) {
-        int count = 0;
-        for (const auto& [id, object] : document.objects()) count += object->payload.index() == kind ? 1 : 0;
+    groups_.clear();
+    for (const auto& [top, count] : counts)
         top->setText(0, QStringLiteral("%1  %2").arg(top->data(0, Qt::UserRole + 1).toString()).arg(count));
-    }
     filling_ = false;
     showSelection();
+}
+
+QTreeWidgetItem* Contents::addHeading(const QString& title) {
+    auto* top = new QTreeWidgetItem(this);
+    top->setData(0, Qt::UserRole + 1, title);
+    top->setFlags(Qt::ItemIsEnabled);
+    top->setFont(0, theme::font(12, true));
+    return top;
+}
+
+QTreeWidgetItem* Contents::holderOf(QTreeWidgetItem* heading, ObjectId group) {
+    const auto object = session_.document().find(group);
+    if (!object) return heading;
+    auto& holder = groups_[{heading, group}];
+    if (holder != nullptr) return holder;
+    holder = new QTreeWidgetItem(heading, {QString::fromStdString(object->name)});
+    if (const auto look = kindOf(*object).look(*object); look.swatch)
+        holder->setIcon(0, swatch(*look.swatch));
+    holder->setFlags(Qt::ItemIsEnabled);
+    holder->setForeground(0, theme::inkQuiet);
+    holder->setExpanded(true);
+    return holder;
+}
+
+void Contents::addItem(QTreeWidgetItem* parent, const objects::Object& object) {
+    auto* item = new QTreeWidgetItem(parent, {QString::fromStdString(object.name)});
+    item->setData(0, Qt::UserRole, QVariant::fromValue<qulonglong>(object.id.value));
+    item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable);
+    const auto look = kindOf(object).look(object);
+    if (look.swatch) item->setIcon(0, swatch(*look.swatch));
+    if (!look.shown) return;
+    item->setFlags(item->flags() | Qt::ItemIsUserCheckable);
+    item->setCheckState(0, *look.shown ? Qt::Checked : Qt::Unchecked);
+    item->setToolTip(0, tr("Shown or hidden, with all that is in it"));
 }
 
 void Contents::keyPressEvent(QKeyEvent* event) {
@@ -167,13 +162,10 @@ void Contents::renamed(QTreeWidgetItem* item) {
             this, [this, what, edit = std::move(edit)] { session_.edit(what, edit); }, Qt::QueuedConnection);
     };
     const bool shown = item->checkState(0) == Qt::Checked;
-    if (const auto* group = std::get_if<objects::Group>(&object->payload);
-        group != nullptr && group->visible != shown)
-        return later(tr("Show or hide a group"),
-                     [id, shown](const document::Document& d) -> Result<document::Edited> {
-                         return document::changed<objects::Group>(
-                             d, id, [shown](objects::Group& g) { g.visible = shown; });
-                     });
+    const ObjectKind& kind = kindOf(*object);
+    if (const auto look = kind.look(*object); look.shown && *look.shown != shown)
+        if (auto edit = kind.setShown(id, shown))
+            return later(tr("Show or hide %1").arg(QString::fromStdString(object->name)), std::move(*edit));
     later(tr("Rename"),
           [id, name = item->text(0).trimmed().toStdString()](const document::Document& d)
               -> Result<document::Edited> { return operations::rename(d, id, name); });

@@ -2,6 +2,7 @@
 // Contents: everything in the project, by kind and group.
 
 #include <QTreeWidget>
+#include <map>
 
 #include "app/base/session.h"
 
@@ -23,9 +24,14 @@ private:
     void refresh();
     void showSelection();
     void renamed(QTreeWidgetItem* item);
+    QTreeWidgetItem* addHeading(const QString& title);
+    /// What holds a group's members under a heading; the heading itself for what is in none.
+    QTreeWidgetItem* holderOf(QTreeWidgetItem* heading, ObjectId group);
+    void addItem(QTreeWidgetItem* parent, const objects::Object& object);
 
     Session& session_;
     document::Document shown_;
+    std::map<std::pair<QTreeWidgetItem*, ObjectId>, QTreeWidgetItem*> groups_;  ///< while filling
     bool filling_ = false;
 };
 

@@ -64,51 +64,11 @@ void PlanView::paintScaleBar(QPainter& painter) {
 
 void PlanView::paintSelection(QPainter& painter) {
     painter.setRenderHint(QPainter::Antialiasing);
-    const auto& derived = session_.derived();
-    const auto& document = session_.document();
-    const auto drawPath = [&](const geometry::Path& path) {
-        painter.setPen(QPen(QColor(255, 255, 255, 190), 5.5));
-        painter.drawPolyline(polyline(path, view_));
-        painter.setPen(QPen(theme::clay, 2.4));
-        painter.drawPolyline(polyline(path, view_));
-    };
+    HandlePainter handles(painter, session_.derived(), session_.document(), view_);
+    for (const Ref& ref : session_.selection())
+        if (const auto object = session_.document().find(ref.object))
+            layerOf(layers_, *object).handles(handles, ref);
     painter.setBrush(Qt::NoBrush);
-    for (const Ref& ref : session_.selection()) {
-        if (const auto* points = document.get<objects::Points>(ref.object)) {
-            if (!ref.part || *ref.part >= points->set.size()) continue;
-            const QPointF p = view_.toPicture(points->set[*ref.part].plan);
-            painter.setPen(QPen(theme::clay, 2));
-            painter.drawEllipse(p, 7, 7);
-            continue;
-        }
-        if (const auto alignment = derived.alignments.find(ref.object); alignment != derived.alignments.end())
-            drawPath(alignment->second->path);
-        if (const auto* parcel = document.get<objects::Parcel>(ref.object))
-            if (const auto on = derived.lines.find(parcel->line); on != derived.lines.end())
-                drawPath(on->second->path);
-        if (const auto label = derived.labels.find(ref.object); label != derived.labels.end()) {
-            painter.setPen(QPen(theme::clay, 1.6, Qt::DotLine));
-            painter.drawEllipse(view_.toPicture(label->second->place), 16, 16);
-        }
-        const auto line = derived.lines.find(ref.object);
-        const auto* payload = document.get<objects::Line>(ref.object);
-        if (line == derived.lines.end() || payload == nullptr) continue;
-        drawPath(line->second->path);
-        for (std::size_t i = 0; i < line->second->vertices.size() && i < payload->line.vertices.size(); ++i) {
-            const QPointF p = view_.toPicture(line->second->vertices[i].place);
-            const bool active = ref.part == i;
-            painter.setPen(QPen(theme::clay, active ? 2.4 : 1.4));
-            painter.setBrush(active ? theme::clay : theme::panel);
-            if (payload->line.vertices[i].isCorner) {
-                painter.drawRect(QRectF(p - QPointF(3.5, 3.5), QSizeF(7, 7)));
-            } else {
-                const auto at = geometry::positionAt(line->second->path, line->second->vertices[i].distance);
-                const Vec2 left = geometry::leftOf(geometry::directionOf(at.direction));
-                painter.drawLine(p - QPointF(left.x, -left.y) * 5, p + QPointF(left.x, -left.y) * 5);
-            }
-        }
-        painter.setBrush(Qt::NoBrush);
-    }
 }
 
 void PlanView::paintFindings(QPainter& painter) {

@@ -8,14 +8,14 @@
 #include <cmath>
 
 #include "app/base/theme.h"
-#include "core/operations/edit.h"
-#include "core/operations/lines.h"
+#include "app/plan/plan_painter.h"
 
 namespace erdwerk::app {
 
 using geometry::Vec2;
 
-PlanView::PlanView(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+PlanView::PlanView(Session& session, const PlanLayers& layers, QWidget* parent)
+    : QWidget(parent), session_(session), layers_(layers) {
     setObjectName(QStringLiteral("plan"));
     setAccessibleName(tr("Plan"));
     setMouseTracking(true);
@@ -45,7 +45,7 @@ std::optional<PlanView::Picture> PlanView::paintPicture(const Request& request,
         image.setDevicePixelRatio(request.ratio);
         image.fill(format == QImage::Format_RGB32 ? theme::paper : QColor(Qt::transparent));
         QPainter painter(&image);
-        PlanPainter(painter, *request.snapshot, request.view, options).paint();
+        PlanPainter(painter, *request.snapshot, request.view, request.layers, options).paint();
         return image;
     };
     PlanOptions options;
@@ -98,7 +98,8 @@ bool PlanView::settled() const {
 void PlanView::refresh() {
     view_.size = size();
     if (size().isEmpty()) return;
-    painterThread_->request({session_.snapshot(), view_, devicePixelRatioF(), fade_, cutFill_}, true);
+    painterThread_->request({layers_, session_.snapshot(), view_, devicePixelRatioF(), fade_, cutFill_},
+                            true);
     update();
 }
 
@@ -117,20 +118,19 @@ void PlanView::fitTo(const geometry::Box& box) {
 }
 
 void PlanView::fit() {
-    geometry::Box box;
-    const auto& d = session_.document();
-    for (const ObjectId id : d.all<objects::Points>())
-        for (const auto& block : d.get<objects::Points>(id)->set.blocks())
-            for (const auto& p : *block) box.add(p.plan);
-    for (const auto& [id, line] : session_.derived().lines)
-        for (const auto& s : line->path) box.add(boundsOf(s));
-    for (const auto& [id, surface] : session_.derived().surfaces)
-        if (surface->locator) box.add(surface->locator->tin().bounds());
-    for (const auto& [id, tiles] : session_.derived().clouds)
-        if (!tiles->cloud().empty()) box.add(tiles->cloud().bounds());
-    for (const ObjectId id : d.all<objects::HeightRaster>())
-        if (const auto& raster = d.get<objects::HeightRaster>(id)->raster) box.add(raster->bounds());
-    fitTo(box);
+    // To what is drawn; a picture below it counts when there is nothing else.
+    const auto drawn = [this](bool backdrops) {
+        geometry::Box box;
+        for (const auto& [id, object] : session_.derived().document.objects()) {
+            const PlanLayer& layer = layerOf(layers_, *object);
+            const auto passes = layer.passes();
+            if (!passes.empty() && (passes == std::vector{PlanPass::Backdrops}) == backdrops)
+                layer.bounds(session_.derived(), id, box);
+        }
+        return box;
+    };
+    const geometry::Box box = drawn(false);
+    fitTo(box.empty() ? drawn(true) : box);
 }
 
 void PlanView::setTool(Tool* tool) {
@@ -169,7 +169,7 @@ void PlanView::paintEvent(QPaintEvent*) {
 
 void PlanView::updateSnap(QPointF at) {
     const auto snapshot = session_.snapshot();
-    auto found = snapsAt(*snapshot, view_, at, 9, tool_ != nullptr ? tool_->origin() : std::nullopt);
+    auto found = snapsAt(*snapshot, view_, layers_, at, 9, tool_ != nullptr ? tool_->origin() : std::nullopt);
     // One entry for each thing: the best snap of an object hides its weaker ones.
     stacked_.clear();
     for (Snap& s : found) {
@@ -236,7 +236,7 @@ void PlanView::mousePressEvent(QMouseEvent* event) {
         geometry::distance(snap_->place, view_.toGround(event->position())) * view_.scale > 12)
         updateSnap(event->position());
     if (tool_ != nullptr) return;
-    if (snap_->kind == SnapKind::Surface || snap_->kind == SnapKind::CloudPoint) {
+    if (snap_->kind == SnapKind::Surface || snap_->kind == SnapKind::Dense) {
         panning_ = true;
         return;
     }
@@ -245,25 +245,19 @@ void PlanView::mousePressEvent(QMouseEvent* event) {
 }
 
 void PlanView::startDrag(const Snap& snap) {
-    const bool vertex =
-        snap.kind == SnapKind::Corner || snap.kind == SnapKind::End || snap.kind == SnapKind::GradePoint;
-    if (snap.kind == SnapKind::Point || vertex) dragging_ = snap;
+    if (dragged(snap.ref, snap.place)) dragging_ = snap;
     dragMoved_ = false;
 }
 
-document::Edit PlanView::dragged(Vec2 place) const {
-    const Ref& ref = dragging_->ref;
-    if (dragging_->kind != SnapKind::Point) return operations::moveVertex(ref.object, *ref.part, place);
-    return [point = objects::PointRef{ref.object, *ref.part},
-            place](const document::Document& d) -> Result<document::Edited> {
-        return operations::movePoint(d, point, place);
-    };
+std::optional<document::Edit> PlanView::dragged(const Ref& ref, Vec2 place) const {
+    const auto object = session_.document().find(ref.object);
+    return object ? layerOf(layers_, *object).dragged(ref, place) : std::nullopt;
 }
 
 void PlanView::dragTo(QPointF at) {
     if (!dragMoved_ && (at - pressedAt_).manhattanLength() < 4) return;
     dragMoved_ = true;
-    session_.preview(dragged(view_.toGround(at)));
+    if (const auto edit = dragged(dragging_->ref, view_.toGround(at))) session_.preview(*edit);
 }
 
 void PlanView::mouseReleaseEvent(QMouseEvent* event) {
@@ -281,8 +275,10 @@ void PlanView::mouseReleaseEvent(QMouseEvent* event) {
         return;
     }
     if (dragging_ && dragMoved_) {
-        const QString what = dragging_->kind == SnapKind::Point ? tr("Move %1") : tr("Move a %1");
-        session_.edit(what.arg(dragging_->name), dragged(view_.toGround(event->position())));
+        if (const auto edit = dragged(dragging_->ref, view_.toGround(event->position())))
+            session_.edit(tr("Move %1").arg(dragging_->name), *edit);
+        else
+            session_.endPreview();
     }
     dragging_.reset();
     dragMoved_ = false;
@@ -293,9 +289,7 @@ void PlanView::mouseDoubleClickEvent(QMouseEvent* event) {
 }
 
 void PlanView::pick(const Snap& snap, Qt::KeyboardModifiers modifiers) {
-    Ref ref = snap.ref;
-    if (session_.document().get<objects::Line>(ref.object) != nullptr && snap.kind == SnapKind::Line)
-        ref.part.reset();
+    const Ref ref = snap.ref;
     if ((modifiers & Qt::ShiftModifier) == 0) return session_.select({ref});
     auto refs = session_.selection();
     const auto it = std::find(refs.begin(), refs.end(), ref);

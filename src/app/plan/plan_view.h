@@ -6,9 +6,8 @@
 #include <optional>
 
 #include "app/base/session.h"
-#include "app/plan/dense_layers.h"
-#include "app/plan/plan_painter.h"
-#include "app/plan/snap.h"
+#include "app/plan/cut_fill.h"
+#include "app/plan/plan_layer.h"
 #include "app/plan/tool.h"
 
 namespace erdwerk::app {
@@ -16,7 +15,7 @@ namespace erdwerk::app {
 class PlanView : public QWidget {
     Q_OBJECT
 public:
-    PlanView(Session& session, QWidget* parent = nullptr);
+    PlanView(Session& session, const PlanLayers& layers, QWidget* parent = nullptr);
     ~PlanView() override;
 
     [[nodiscard]] const ViewTransform& view() const { return view_; }
@@ -55,6 +54,7 @@ protected:
 
 private:
     struct Request {
+        PlanLayers layers;
         SnapshotPointer snapshot;
         ViewTransform view;
         double ratio = 1;
@@ -78,9 +78,11 @@ private:
     void paintCaption(QPainter& painter);
     void paintStale(QPainter& painter);
     void paintScaleBar(QPainter& painter);
-    [[nodiscard]] document::Edit dragged(geometry::Vec2 place) const;
+    /// What dragging the taken part to a place does; nothing when it cannot be dragged.
+    [[nodiscard]] std::optional<document::Edit> dragged(const Ref& ref, geometry::Vec2 place) const;
 
     Session& session_;
+    PlanLayers layers_;
     ViewTransform view_;
     Picture picture_;
     std::optional<double> fade_;

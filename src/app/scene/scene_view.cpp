@@ -85,7 +85,8 @@ void main() { colour = stroke; })";
 
 }  // namespace
 
-SceneView::SceneView(Session& session, QWidget* parent) : QOpenGLWidget(parent), session_(session) {
+SceneView::SceneView(Session& session, const SceneLayers& layers, QWidget* parent)
+    : QOpenGLWidget(parent), session_(session), layers_(layers) {
     setObjectName(QStringLiteral("scene"));
     setAccessibleName(tr("3D view"));
     QSurfaceFormat format;
@@ -113,14 +114,14 @@ SceneView::SceneView(Session& session, QWidget* parent) : QOpenGLWidget(parent),
 
 SceneView::~SceneView() {
     makeCurrent();
-    surfaces_.clear();
+    meshes_.clear();
     lineArray_.reset();
     lineBuffer_.destroy();
     surfaceProgram_.reset();
     lineProgram_.reset();
     pointProgram_.reset();
-    clouds_.clear();
-    backdrop_.reset();
+    dense_.clear();
+    picture_.reset();
     doneCurrent();
 }
 
@@ -130,30 +131,12 @@ QVector3D SceneView::local(Vec2 p, double z) const {
 }
 
 void SceneView::fit() {
-    geometry::Box box;
-    double low = 1e300;
-    double high = -1e300;
-    for (const auto& [id, shading] : session_.snapshot()->shadings) {
-        box.add(session_.derived().surface(id)->tin().bounds());
-        low = std::min(low, shading->lowest());
-        high = std::max(high, shading->highest());
-    }
-    for (const auto& [id, tiles] : session_.derived().clouds) {
-        if (tiles->cloud().empty()) continue;
-        box.add(tiles->cloud().bounds());
-        low = std::min(low, tiles->cloud().min().z);
-        high = std::max(high, tiles->cloud().max().z);
-    }
-    if (box.empty()) {
-        for (const auto& [id, line] : session_.derived().lines)
-            for (const auto& s : line->path) box.add(boundsOf(s));
-        low = high = 0;
-    }
+    const auto [box, low, high] = content().extent();
     if (box.empty()) return;
     if (std::abs(box.centre().x - origin_.x) + std::abs(box.centre().y - origin_.y) > 1) {
-        surfaces_.clear();
-        clouds_.clear();
-        linesOf_.reset();
+        meshes_.clear();
+        dense_.clear();
+        strokesUploaded_ = false;
     }
     origin_ = box.centre();
     originZ_ = low;
@@ -222,14 +205,14 @@ void SceneView::initializeGL() {
     pointProgram_->addShaderFromSourceCode(QOpenGLShader::Vertex, pointVertex);
     pointProgram_->addShaderFromSourceCode(QOpenGLShader::Fragment, pointFragment);
     pointProgram_->link();
-    clouds_.clear();
-    backdrop_.reset();
-    backdropOf_.reset();
+    dense_.clear();
+    picture_.reset();
+    pictureOf_.reset();
     lineArray_ = std::make_unique<QOpenGLVertexArrayObject>();
     lineArray_->create();
     lineBuffer_.create();
-    surfaces_.clear();
-    linesOf_.reset();
+    meshes_.clear();
+    strokesUploaded_ = false;
 }
 
 void SceneView::paintGL() {
@@ -238,34 +221,11 @@ void SceneView::paintGL() {
                  static_cast<float>(sky.blueF()), 1);
     glClear(GL_COLOR_BUFFER_BIT | GL_DEPTH_BUFFER_BIT);
     glEnable(GL_DEPTH_TEST);
-    uploadSurfaces();
-    uploadClouds();
-    uploadLines();
+    upload();
     const QMatrix4x4 m = matrix();
-    surfaceProgram_->bind();
-    surfaceProgram_->setUniformValue("matrix", m);
-    surfaceProgram_->setUniformValue("exaggeration", static_cast<float>(exaggeration_));
-    surfaceProgram_->setUniformValue("low", static_cast<float>(low_));
-    surfaceProgram_->setUniformValue("high", static_cast<float>(high_));
-    std::array<QVector3D, 5> ramp;
-    for (std::size_t i = 0; i < ramp.size(); ++i) {
-        const QColor c = theme::heightColour(static_cast<double>(i) / 4.0);
-        ramp[i] = {static_cast<float>(c.redF()), static_cast<float>(c.greenF()),
-                   static_cast<float>(c.blueF())};
-    }
-    surfaceProgram_->setUniformValueArray("ramp", ramp.data(), 5);
-    bindBackdrop();
-    for (auto& [id, mesh] : surfaces_) {
-        const auto object = session_.derived().document.find(id);
-        if (!object || session_.derived().document.hidden(*object)) continue;
-        surfaceProgram_->setUniformValue("coloured",
-                                         std::get<objects::Surface>(object->payload).style.heightColours);
-        const QOpenGLVertexArrayObject::Binder binder(mesh->array.get());
-        glDrawElements(GL_TRIANGLES, mesh->count, GL_UNSIGNED_INT, nullptr);
-    }
-    surfaceProgram_->release();
-    drawClouds(m);
-    drawLines(m);
+    drawMeshes(m);
+    drawDense(m);
+    drawStrokes(m);
     glDisable(GL_DEPTH_TEST);
     paintOverlay();
 }
@@ -335,7 +295,7 @@ void SceneView::paintOverlay() {
     painter.drawText(rect().adjusted(8, 6, -8, -6), Qt::AlignLeft | Qt::AlignBottom,
                      tr("heights × %1   ·   drag to orbit, right-drag to move, wheel to zoom")
                          .arg(exaggeration_, 0, 'f', 1));
-    if (surfaces_.empty() && strokes_.empty() && clouds_.empty())
+    if (content_.meshes().empty() && content_.dense().empty() && content_.strokes().empty())
         painter.drawText(rect(), Qt::AlignCenter, tr("A surface or 3D lines are shown here."));
 }
 

@@ -12,14 +12,14 @@
 #include <memory>
 #include <vector>
 
-#include "app/base/session.h"
+#include "app/scene/scene_layer.h"
 
 namespace erdwerk::app {
 
 class SceneView : public QOpenGLWidget, protected QOpenGLFunctions_3_3_Core {
     Q_OBJECT
 public:
-    explicit SceneView(Session& session, QWidget* parent = nullptr);
+    SceneView(Session& session, const SceneLayers& layers, QWidget* parent = nullptr);
     ~SceneView() override;
     void fit();
     void setExaggeration(double factor);
@@ -55,51 +55,49 @@ private:
     /// Half the angle of view, upright, in radians.
     static constexpr double halfAngle = 19 * 3.14159265358979 / 180;
     struct Mesh {
-        std::shared_ptr<const void> made;  ///< the result it was made from
+        std::shared_ptr<const void> made;  ///< what it was made from
         std::unique_ptr<QOpenGLVertexArrayObject> array;
         QOpenGLBuffer vertices{QOpenGLBuffer::VertexBuffer};
         QOpenGLBuffer indices{QOpenGLBuffer::IndexBuffer};
         int count = 0;
     };
-    /// As many points of a cloud as the view can show, from the window round the target.
-    struct CloudPoints {
-        std::shared_ptr<const void> made;  ///< the object they were made from
+    /// As many points as the view can show, from the window round the target.
+    struct DensePoints {
+        std::shared_ptr<const void> made;
         geometry::Box window;
         std::unique_ptr<QOpenGLVertexArrayObject> array;
         QOpenGLBuffer buffer{QOpenGLBuffer::VertexBuffer};
         int count = 0;
         double spacing = 1;  ///< of what is shown
     };
-    void uploadClouds();
-    void drawClouds(const QMatrix4x4& matrix);
-    /// The backdrop that is draped over the surfaces, as texture; sets the uniforms of the bound program.
-    void bindBackdrop();
-    void uploadSurfaces();
-    void uploadLines();
-    void drawLines(const QMatrix4x4& matrix);
+    /// What is shown is that of the newest results and selection.
+    const SceneContent& content();
+    void upload();
+    void uploadMesh(const SceneMesh& shown);
+    void uploadDense(const SceneDense& shown);
+    void uploadStrokes();
+    void drawMeshes(const QMatrix4x4& matrix);
+    void drawDense(const QMatrix4x4& matrix);
+    void drawStrokes(const QMatrix4x4& matrix);
+    /// The picture that is draped over the meshes, as texture; sets the uniforms of the bound program.
+    void bindPicture();
     void paintOverlay();
     [[nodiscard]] QMatrix4x4 matrix() const;
     [[nodiscard]] QVector3D local(geometry::Vec2 p, double z) const;
 
     Session& session_;
-    std::map<ObjectId, std::unique_ptr<Mesh>> surfaces_;
-    struct Stroke {
-        int first = 0;
-        int count = 0;
-        QColor colour;
-        float width = 1;
-    };
-    std::vector<Stroke> strokes_;
+    SceneLayers layers_;
+    SceneContent content_;
+    std::map<ObjectId, std::unique_ptr<Mesh>> meshes_;
+    std::map<ObjectId, std::unique_ptr<DensePoints>> dense_;
+    bool strokesUploaded_ = false;
     std::unique_ptr<QOpenGLVertexArrayObject> lineArray_;
     QOpenGLBuffer lineBuffer_{QOpenGLBuffer::VertexBuffer};
-    SnapshotPointer linesOf_;
-    std::vector<Ref> linesSelection_;
     std::unique_ptr<QOpenGLShaderProgram> surfaceProgram_;
     std::unique_ptr<QOpenGLShaderProgram> lineProgram_;
     std::unique_ptr<QOpenGLShaderProgram> pointProgram_;
-    std::map<ObjectId, std::unique_ptr<CloudPoints>> clouds_;
-    std::unique_ptr<QOpenGLTexture> backdrop_;
-    std::shared_ptr<const objects::Picture> backdropOf_;
+    std::unique_ptr<QOpenGLTexture> picture_;
+    std::shared_ptr<const objects::Picture> pictureOf_;
     geometry::Vec2 origin_;  ///< local origin: floats keep millimetres near it
     double originZ_ = 0;
     double low_ = 0;

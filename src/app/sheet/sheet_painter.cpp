@@ -7,15 +7,13 @@
 #include <cmath>
 
 #include "app/base/theme.h"
+#include "app/kinds/all_kinds.h"
 #include "app/plan/plan_painter.h"
 #include "core/format/output.h"
 
 namespace erdwerk::app {
 
 namespace {
-
-constexpr double margin = 8;
-constexpr double panelWidth = 96;
 
 class SheetPainter {
 public:
@@ -28,8 +26,8 @@ public:
           mm_(mm) {
         const auto size = objects::paperSize(sheet_.paper);
         paper_ = QRectF(0, 0, size[0] * mm, size[1] * mm);
-        // Small paper gets a narrower panel.
-        const double panel = std::min(panelWidth, size[0] * 0.3) * mm;
+        const double panel = objects::panelWidth(sheet_.paper) * mm;
+        const double margin = objects::sheetMargin;
         const QRectF inner = paper_.adjusted(margin * mm, margin * mm, -margin * mm, -margin * mm);
         plan_ = inner.adjusted(0, 0, -panel, 0);
         panel_ = QRectF(plan_.right(), inner.top(), panel, inner.height());
@@ -72,7 +70,7 @@ private:
         options.unit = 0.24 * mm_;
         options.shading = false;
         options.pointTexts = true;
-        PlanPainter(p_, snapshot_, view, options).paint();
+        PlanPainter(p_, snapshot_, view, planLayers(), options).paint();
         p_.restore();
     }
 

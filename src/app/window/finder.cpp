@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "app/base/theme.h"
+#include "app/kinds/all_kinds.h"
 
 namespace erdwerk::app {
 
@@ -79,13 +80,12 @@ void Finder::refresh() {
         for (const auto& [id, object] : session_.document().objects()) {
             const QString name = QString::fromStdString(object->name);
             if (const auto score = matchScore(letters, name))
-                hits.push_back(
-                    {*score,
-                     name + QStringLiteral("   ·  ") + QString::fromUtf8(kindName(object->payload).data()),
-                     tr("Select it"),
-                     QVariant::fromValue<qulonglong>(id.value),
-                     {},
-                     true});
+                hits.push_back({*score,
+                                name + QStringLiteral("   ·  ") + kindOf(*object).noun(),
+                                tr("Select it"),
+                                QVariant::fromValue<qulonglong>(id.value),
+                                {},
+                                true});
         }
     }
     std::stable_sort(hits.begin(), hits.end(), [](const Hit& a, const Hit& b) { return a.score > b.score; });

@@ -34,7 +34,27 @@ ImportDialog::ImportDialog(QString path, std::string bytes, format::CsvLayout la
     setObjectName(QStringLiteral("importDialog"));
     setWindowTitle(tr("Import survey points from %1").arg(QFileInfo(path_).fileName()));
     resize(880, 560);
-    auto* layout0 = new QVBoxLayout(this);
+    build();
+    filling_ = true;
+    for (std::size_t i = 0; i < separators.size(); ++i)
+        if (separators[i] == layout_.separator) separator_->setCurrentIndex(static_cast<int>(i));
+    header_->setChecked(layout_.header);
+    comma_->setChecked(layout_.decimalComma);
+    for (std::size_t i = 0; i < units.size(); ++i)
+        if (units[i] == projectUnit) unit_->setCurrentIndex(static_cast<int>(i));
+    filling_ = false;
+    guess();
+    connect(separator_, &QComboBox::currentIndexChanged, this, [this] {
+        layout_.columns.clear();
+        guess();
+        refresh();
+    });
+    for (QCheckBox* box : {header_, comma_}) connect(box, &QCheckBox::toggled, this, &ImportDialog::refresh);
+    connect(unit_, &QComboBox::currentIndexChanged, this, &ImportDialog::refresh);
+    refresh();
+}
+
+QLayout* ImportDialog::buildBar() {
     auto* bar = new QHBoxLayout;
     separator_ = new QComboBox;
     separator_->addItems({tr("comma"), tr("semicolon"), tr("tab"), tr("spaces")});
@@ -53,7 +73,12 @@ ImportDialog::ImportDialog(QString path, std::string bytes, format::CsvLayout la
     bar->addStretch(1);
     bar->addWidget(new QLabel(tr("Unit")));
     bar->addWidget(unit_);
-    layout0->addLayout(bar);
+    return bar;
+}
+
+void ImportDialog::build() {
+    auto* layout0 = new QVBoxLayout(this);
+    layout0->addLayout(buildBar());
     auto* hint =
         new QLabel(tr("Say over each column what it holds. Below are the first rows as they will be read."));
     hint->setStyleSheet(QStringLiteral("color: #5F6B74;"));
@@ -79,24 +104,6 @@ ImportDialog::ImportDialog(QString path, std::string bytes, format::CsvLayout la
     layout0->addWidget(buttons);
     connect(buttons, &QDialogButtonBox::accepted, this, &QDialog::accept);
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
-
-    filling_ = true;
-    for (std::size_t i = 0; i < separators.size(); ++i)
-        if (separators[i] == layout_.separator) separator_->setCurrentIndex(static_cast<int>(i));
-    header_->setChecked(layout_.header);
-    comma_->setChecked(layout_.decimalComma);
-    for (std::size_t i = 0; i < units.size(); ++i)
-        if (units[i] == projectUnit) unit_->setCurrentIndex(static_cast<int>(i));
-    filling_ = false;
-    guess();
-    connect(separator_, &QComboBox::currentIndexChanged, this, [this] {
-        layout_.columns.clear();
-        guess();
-        refresh();
-    });
-    for (QCheckBox* box : {header_, comma_}) connect(box, &QCheckBox::toggled, this, &ImportDialog::refresh);
-    connect(unit_, &QComboBox::currentIndexChanged, this, &ImportDialog::refresh);
-    refresh();
 }
 
 /// Meanings for columns that have none yet: by the header, else number, easting, northing, height, code in

@@ -23,6 +23,8 @@ public:
     [[nodiscard]] const std::optional<format::CsvPoints>& points() const { return points_; }
 
 private:
+    void build();
+    QLayout* buildBar();
     void guess();
     void refresh();
     void fillPreview();

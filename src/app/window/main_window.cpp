@@ -11,8 +11,8 @@
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
+#include "app/kinds/all_kinds.h"
 #include "app/window/recovery_dialog.h"
-#include "core/derive/dense_source.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::app {
@@ -42,6 +42,8 @@ MainWindow::MainWindow() {
 
 MainWindow::~MainWindow() {
     plan_->setTool(nullptr);
+    // What is in the window goes before the session that it shows.
+    delete takeCentralWidget();
 }
 
 void MainWindow::buildWindow() {
@@ -207,16 +209,8 @@ void MainWindow::showRecovery() {
 
 void MainWindow::showObject(ObjectId id) {
     geometry::Box box;
-    const auto& d = session_.derived();
-    if (const auto* r = derive::Derived::in(d.lines, id))
-        for (const auto& s : r->path) box.add(boundsOf(s));
-    if (const auto* a = derive::Derived::in(d.alignments, id))
-        for (const auto& s : a->path) box.add(boundsOf(s));
-    box.add(derive::boundsOf(d, id));
-    if (const auto* p = session_.document().get<objects::Parcel>(id))
-        if (const auto* r = derive::Derived::in(d.lines, p->line))
-            for (const auto& s : r->path) box.add(boundsOf(s));
-    if (const auto* l = derive::Derived::in(d.labels, id)) box.add(l->place);
+    if (const auto object = session_.derived().document.find(id))
+        kindOf(*object).bounds(session_.derived(), id, box);
     if (!box.empty()) plan_->fitTo(box.grown(box.width() < 1 ? 10 : 0));
 }
 

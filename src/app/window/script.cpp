@@ -6,6 +6,7 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QTimer>
+#include <map>
 
 #include "app/window/main_window.h"
 #include "core/operations/edit.h"
@@ -21,136 +22,181 @@ ObjectId byName(const document::Document& document, const std::string& name) {
     return found;
 }
 
-QString step(MainWindow& window, const QString& key, const QString& value) {
-    if (key == QStringLiteral("stage")) {
-        for (const Stage stage : {Stage::Field, Stage::Ground, Stage::Shape, Stage::Route, Stage::Record})
-            if (stageName(stage) == value) {
-                window.stageBar()->setStage(stage);
-                return {};
-            }
-        return QStringLiteral("no stage ") + value;
-    }
-    if (key == QStringLiteral("page")) {
-        for (const auto page : Bench::allPages)
-            if (Bench::pageName(page) == value) {
-                window.bench()->open(page);
-                return {};
-            }
-        return QStringLiteral("no page ") + value;
-    }
-    if (key == QStringLiteral("select")) {
-        const QString name = value.section(QLatin1Char('#'), 0, 0);
-        const ObjectId id = byName(window.session().document(), name.toStdString());
-        if (!id) return QStringLiteral("nothing is named ") + value;
-        std::optional<std::size_t> part;
-        if (value.contains(QLatin1Char('#'))) part = value.section(QLatin1Char('#'), 1).toULongLong();
-        window.session().select({{id, part}});
-        return {};
-    }
-    if (key == QStringLiteral("twin")) {
-        window.showTwin(true);
-        return {};
-    }
-    if (key == QStringLiteral("zoom")) {
-        const auto& view = window.plan()->view();
-        window.plan()->setView(view.centre, view.scale * value.toDouble());
-        return {};
-    }
-    if (key == QStringLiteral("at")) {
-        window.plan()->setView(
-            {value.section(QLatin1Char(' '), 0, 0).toDouble(), value.section(QLatin1Char(' '), 1).toDouble()},
-            window.plan()->view().scale);
-        return {};
-    }
-    if (key == QStringLiteral("dialog")) {
-        // The picture is then of the dialog that the next action opens.
-        QTimer::singleShot(600, &window, [value] {
-            QWidget* dialog = QApplication::activeModalWidget();
-            if (dialog == nullptr) dialog = QApplication::activePopupWidget();
-            for (QWidget* other : QApplication::topLevelWidgets())
-                if (dialog == nullptr && other->isVisible() && qobject_cast<QDialog*>(other) != nullptr)
-                    dialog = other;
-            if (dialog == nullptr) return;
-            dialog->grab().save(value);
-            dialog->close();
-        });
-        return {};
-    }
-    if (key == QStringLiteral("wait")) {
-        QEventLoop loop;
-        QTimer::singleShot(value.toInt(), &loop, &QEventLoop::quit);
-        loop.exec();
-        return {};
-    }
-    if (key == QStringLiteral("click") || key == QStringLiteral("hover")) {
-        const geometry::Vec2 place{value.section(QLatin1Char(' '), 0, 0).toDouble(),
-                                   value.section(QLatin1Char(' '), 1).toDouble()};
-        const QPointF at = window.plan()->view().toPicture(place);
-        const auto send = [&](QEvent::Type type, Qt::MouseButton button) {
-            QMouseEvent event(type, at, window.plan()->mapToGlobal(at), button, button, Qt::NoModifier);
-            QApplication::sendEvent(window.plan(), &event);
-        };
-        send(QEvent::MouseMove, Qt::NoButton);
-        if (key == QStringLiteral("click")) {
-            send(QEvent::MouseButtonPress, Qt::LeftButton);
-            send(QEvent::MouseButtonRelease, Qt::LeftButton);
+QString openStage(MainWindow& window, const QString& value) {
+    for (const Stage stage : {Stage::Field, Stage::Ground, Stage::Shape, Stage::Route, Stage::Record})
+        if (stageName(stage) == value) {
+            window.stageBar()->setStage(stage);
+            return {};
         }
-        return {};
+    return QStringLiteral("no stage ") + value;
+}
+
+QString openPage(MainWindow& window, const QString& value) {
+    for (const auto page : Bench::allPages)
+        if (Bench::pageName(page) == value) {
+            window.bench()->open(page);
+            return {};
+        }
+    return QStringLiteral("no page ") + value;
+}
+
+QString select(MainWindow& window, const QString& value) {
+    const QString name = value.section(QLatin1Char('#'), 0, 0);
+    const ObjectId id = byName(window.session().document(), name.toStdString());
+    if (!id) return QStringLiteral("nothing is named ") + value;
+    std::optional<std::size_t> part;
+    if (value.contains(QLatin1Char('#'))) part = value.section(QLatin1Char('#'), 1).toULongLong();
+    window.session().select({{id, part}});
+    return {};
+}
+
+QString showTwin(MainWindow& window, const QString&) {
+    window.showTwin(true);
+    return {};
+}
+
+QString zoom(MainWindow& window, const QString& value) {
+    const auto& view = window.plan()->view();
+    window.plan()->setView(view.centre, view.scale * value.toDouble());
+    return {};
+}
+
+QString lookAt(MainWindow& window, const QString& value) {
+    window.plan()->setView(
+        {value.section(QLatin1Char(' '), 0, 0).toDouble(), value.section(QLatin1Char(' '), 1).toDouble()},
+        window.plan()->view().scale);
+    return {};
+}
+
+QString pictureOfDialog(MainWindow& window, const QString& value) {
+    // The picture is then of the dialog that the next action opens.
+    QTimer::singleShot(600, &window, [value] {
+        QWidget* dialog = QApplication::activeModalWidget();
+        if (dialog == nullptr) dialog = QApplication::activePopupWidget();
+        for (QWidget* other : QApplication::topLevelWidgets())
+            if (dialog == nullptr && other->isVisible() && qobject_cast<QDialog*>(other) != nullptr)
+                dialog = other;
+        if (dialog == nullptr) return;
+        dialog->grab().save(value);
+        dialog->close();
+    });
+    return {};
+}
+
+QString wait(MainWindow&, const QString& value) {
+    QEventLoop loop;
+    QTimer::singleShot(value.toInt(), &loop, &QEventLoop::quit);
+    loop.exec();
+    return {};
+}
+
+QString point(MainWindow& window, const QString& value, bool click) {
+    const geometry::Vec2 place{value.section(QLatin1Char(' '), 0, 0).toDouble(),
+                               value.section(QLatin1Char(' '), 1).toDouble()};
+    const QPointF at = window.plan()->view().toPicture(place);
+    const auto send = [&](QEvent::Type type, Qt::MouseButton button) {
+        QMouseEvent event(type, at, window.plan()->mapToGlobal(at), button, button, Qt::NoModifier);
+        QApplication::sendEvent(window.plan(), &event);
+    };
+    send(QEvent::MouseMove, Qt::NoButton);
+    if (click) {
+        send(QEvent::MouseButtonPress, Qt::LeftButton);
+        send(QEvent::MouseButtonRelease, Qt::LeftButton);
     }
-    if (key == QStringLiteral("type")) {
-        window.prompt()->entry()->setText(value);
-        QKeyEvent enter(QEvent::KeyPress, Qt::Key_Return, Qt::NoModifier);
-        QApplication::sendEvent(window.prompt()->entry(), &enter);
-        return {};
-    }
-    if (key == QStringLiteral("enter")) {
-        if (window.tool() != nullptr) window.tool()->complete();
-        return {};
-    }
-    if (key == QStringLiteral("against")) {
-        // The selected surface is compared with this, and the map is shown.
-        const auto surface = window.session().selected<objects::Surface>();
-        const ObjectId source = byName(window.session().document(), value.toStdString());
-        if (!surface || !source) return QStringLiteral("select a surface and name a source");
-        window.session().edit(
-            QStringLiteral("Fit check"), [&](const document::Document& d) -> Result<document::Edited> {
-                return document::changed<objects::Surface>(d, *surface, [&](objects::Surface& s) {
-                    s.fit.source = source;
-                    s.style.deviation = true;
-                });
+    return {};
+}
+
+QString type(MainWindow& window, const QString& value) {
+    window.prompt()->entry()->setText(value);
+    QKeyEvent enter(QEvent::KeyPress, Qt::Key_Return, Qt::NoModifier);
+    QApplication::sendEvent(window.prompt()->entry(), &enter);
+    return {};
+}
+
+QString complete(MainWindow& window, const QString&) {
+    if (window.tool() != nullptr) window.tool()->complete();
+    return {};
+}
+
+QString compareAgainst(MainWindow& window, const QString& value) {
+    // The selected surface is compared with this, and the map is shown.
+    const auto surface = window.session().selected<objects::Surface>();
+    const ObjectId source = byName(window.session().document(), value.toStdString());
+    if (!surface || !source) return QStringLiteral("select a surface and name a source");
+    window.session().edit(
+        QStringLiteral("Fit check"), [&](const document::Document& d) -> Result<document::Edited> {
+            return document::changed<objects::Surface>(d, *surface, [&](objects::Surface& s) {
+                s.fit.source = source;
+                s.style.deviation = true;
             });
-        return {};
-    }
-    if (key == QStringLiteral("map")) {
-        window.volumes()->showMap(true);
-        return {};
-    }
-    if (key == QStringLiteral("fade")) {
-        window.views()->fade()->setValue(value.toInt());
-        return {};
-    }
-    if (key == QStringLiteral("open")) {
-        window.openProject(value);
-        return {};
-    }
-    if (key == QStringLiteral("cloud") || key == QStringLiteral("raster")) {
-        window.importDense(value, key == QStringLiteral("cloud"));
-        return {};
-    }
-    if (key == QStringLiteral("fit")) {
-        window.plan()->fit();
-        return {};
-    }
-    if (key == QStringLiteral("import")) {
-        window.importSurvey(value);
-        return {};
-    }
-    if (key == QStringLiteral("run") || key == QStringLiteral("tool")) {
-        if (window.actions().find(value) == nullptr) return QStringLiteral("no action ") + value;
-        window.actions().run(value);
-        return {};
-    }
-    return QStringLiteral("not understood: ") + key;
+        });
+    return {};
+}
+
+QString showMap(MainWindow& window, const QString&) {
+    window.volumes()->showMap(true);
+    return {};
+}
+
+QString fade(MainWindow& window, const QString& value) {
+    window.views()->fade()->setValue(value.toInt());
+    return {};
+}
+
+QString openFile(MainWindow& window, const QString& value) {
+    window.openProject(value);
+    return {};
+}
+
+QString importDense(MainWindow& window, const QString& value, bool cloud) {
+    window.importDense(value, cloud);
+    return {};
+}
+
+QString fit(MainWindow& window, const QString&) {
+    window.plan()->fit();
+    return {};
+}
+
+QString importSurvey(MainWindow& window, const QString& value) {
+    window.importSurvey(value);
+    return {};
+}
+
+QString run(MainWindow& window, const QString& value) {
+    if (window.actions().find(value) == nullptr) return QStringLiteral("no action ") + value;
+    window.actions().run(value);
+    return {};
+}
+
+using Step = QString (*)(MainWindow&, const QString&);
+
+/// What can stand in a list of steps, "WORD" or "WORD=VALUE".
+const std::map<QString, Step>& steps() {
+    static const std::map<QString, Step> all{
+        {QStringLiteral("stage"), openStage},
+        {QStringLiteral("page"), openPage},
+        {QStringLiteral("select"), select},
+        {QStringLiteral("twin"), showTwin},
+        {QStringLiteral("zoom"), zoom},
+        {QStringLiteral("at"), lookAt},
+        {QStringLiteral("dialog"), pictureOfDialog},
+        {QStringLiteral("wait"), wait},
+        {QStringLiteral("click"), [](MainWindow& w, const QString& v) { return point(w, v, true); }},
+        {QStringLiteral("hover"), [](MainWindow& w, const QString& v) { return point(w, v, false); }},
+        {QStringLiteral("type"), type},
+        {QStringLiteral("enter"), complete},
+        {QStringLiteral("against"), compareAgainst},
+        {QStringLiteral("map"), showMap},
+        {QStringLiteral("fade"), fade},
+        {QStringLiteral("open"), openFile},
+        {QStringLiteral("cloud"), [](MainWindow& w, const QString& v) { return importDense(w, v, true); }},
+        {QStringLiteral("raster"), [](MainWindow& w, const QString& v) { return importDense(w, v, false); }},
+        {QStringLiteral("fit"), fit},
+        {QStringLiteral("import"), importSurvey},
+        {QStringLiteral("run"), run},
+        {QStringLiteral("tool"), run}};
+    return all;
 }
 
 }  // namespace
@@ -158,8 +204,10 @@ QString step(MainWindow& window, const QString& key, const QString& value) {
 QString showForPicture(MainWindow& window, const QString& list) {
     window.settle();
     for (const QString& part : list.split(QLatin1Char(','), Qt::SkipEmptyParts)) {
-        const QString reason = step(window, part.section(QLatin1Char('='), 0, 0).trimmed(),
-                                    part.section(QLatin1Char('='), 1).trimmed());
+        const QString word = part.section(QLatin1Char('='), 0, 0).trimmed();
+        const auto step = steps().find(word);
+        if (step == steps().end()) return QStringLiteral("not understood: ") + word;
+        const QString reason = step->second(window, part.section(QLatin1Char('='), 1).trimmed());
         if (!reason.isEmpty()) return reason;
         window.settle();
     }

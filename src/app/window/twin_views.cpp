@@ -4,16 +4,18 @@
 #include <QLabel>
 #include <QVBoxLayout>
 
+#include "app/kinds/all_kinds.h"
+
 namespace erdwerk::app {
 
 TwinViews::TwinViews(Session& session, QWidget* parent) : QSplitter(Qt::Horizontal, parent) {
-    plan_ = new PlanView(session);
-    scene_ = new SceneView(session);
+    plan_ = new PlanView(session, planLayers());
+    scene_ = new SceneView(session, sceneLayers());
     secondBox_ = new QWidget;
     auto* column = new QVBoxLayout(secondBox_);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
-    second_ = new PlanView(session);
+    second_ = new PlanView(session, planLayers());
     second_->setObjectName(QStringLiteral("secondPlan"));
     second_->setAccessibleName(tr("Second plan"));
     auto* bar = new QWidget;

@@ -19,13 +19,53 @@ std::string_view ruleText(const document::Document& document, ObjectId surface) 
     return "the first";
 }
 
+using State = std::shared_ptr<const derive::Derived>;
+
+/// `state`: moving and trimming need the heights the lines have now.
+void addFixes(Finding& f, ObjectId surface, const derive::SurfaceCrossing& conflict, const State& state) {
+    const auto& [crossing, first, second] = conflict;
+    const auto& document = state->document;
+    const DisplaySettings& display = document.settings().display;
+    const auto share = [first = first, second = second, at = crossing.place](double height) {
+        return [=](const document::Document& d) {
+            return operations::shareCorner(d, first, second, at, height);
+        };
+    };
+    f.fixes.push_back({"Give both the first's height", share(crossing.firstHeight), "First's"});
+    f.fixes.push_back({"Give both the second's height", share(crossing.secondHeight), "Second's"});
+    f.fixes.push_back(
+        {"Give both the mean height", share((crossing.firstHeight + crossing.secondHeight) / 2), "Mean"});
+    f.fixes.push_back({"Move the nearest corner onto the other line",
+                       [=, first = first, second = second, at = crossing.place](const document::Document& d) {
+                           return operations::moveNearestCorner(d, *state, first, second, at);
+                       },
+                       "Move corner"});
+    const auto firstTail = operations::overshoot(document, first, crossing.place);
+    const auto secondTail = operations::overshoot(document, second, crossing.place);
+    const bool ofFirst = firstTail && (!secondTail || *firstTail < *secondTail);
+    const auto tail = ofFirst ? firstTail : secondTail;
+    const ObjectId trimmed = ofFirst ? first : second;
+    // What goes far beyond is no overshoot.
+    if (tail && *tail > 1e-6 && first != second && *tail < 0.25 * state->lines.at(trimmed)->length) {
+        const double height = ofFirst ? crossing.secondHeight : crossing.firstHeight;
+        f.fixes.push_back({"Trim " + formatLength(*tail, display) + " of '" + document.nameOf(trimmed) + "'",
+                           [=, at = crossing.place](const document::Document& d) {
+                               return operations::trimOvershoot(d, *state, trimmed, at, height);
+                           }});
+    }
+    f.fixes.push_back({"Take '" + f.names[1] + "' out of the surface",
+                       [surface = surface, second = second](const document::Document& d) {
+                           return operations::removeSource(d, surface, second);
+                       },
+                       "Take out"});
+}
+
 }  // namespace
 
 void crossingBreaklines(const derive::Derived& derived, std::vector<Finding>& out) {
     const auto& document = derived.document;
     const DisplaySettings& display = document.settings().display;
-    // Moving and trimming need the heights the lines have now.
-    std::shared_ptr<const derive::Derived> state;
+    State state;
     for (const auto& [surface, result] : derived.surfaces) {
         for (const auto& [crossing, first, second] : result->crossings) {
             const double gap = std::abs(crossing.firstHeight - crossing.secondHeight);
@@ -44,41 +84,8 @@ void crossingBreaklines(const derive::Derived& derived, std::vector<Finding>& ou
                      f.names[1] + "' at " + formatHeight(crossing.secondHeight, display) + " cross, " +
                      formatLength(gap, display) + " apart; '" + document.nameOf(surface) + "' takes " +
                      std::string(ruleText(document, surface));
-            const auto share = [first = first, second = second, at = crossing.place](double height) {
-                return [=](const document::Document& d) {
-                    return operations::shareCorner(d, first, second, at, height);
-                };
-            };
-            f.fixes.push_back({"Give both the first's height", share(crossing.firstHeight), "First's"});
-            f.fixes.push_back({"Give both the second's height", share(crossing.secondHeight), "Second's"});
-            f.fixes.push_back({"Give both the mean height",
-                               share((crossing.firstHeight + crossing.secondHeight) / 2), "Mean"});
             if (!state) state = std::make_shared<const derive::Derived>(derived);
-            f.fixes.push_back(
-                {"Move the nearest corner onto the other line",
-                 [=, first = first, second = second, at = crossing.place](const document::Document& d) {
-                     return operations::moveNearestCorner(d, *state, first, second, at);
-                 },
-                 "Move corner"});
-            const auto firstTail = operations::overshoot(document, first, crossing.place);
-            const auto secondTail = operations::overshoot(document, second, crossing.place);
-            const bool ofFirst = firstTail && (!secondTail || *firstTail < *secondTail);
-            const auto tail = ofFirst ? firstTail : secondTail;
-            const ObjectId trimmed = ofFirst ? first : second;
-            // What goes far beyond is no overshoot.
-            if (tail && *tail > 1e-6 && first != second && *tail < 0.25 * derived.lines.at(trimmed)->length) {
-                const double height = ofFirst ? crossing.secondHeight : crossing.firstHeight;
-                f.fixes.push_back(
-                    {"Trim " + formatLength(*tail, display) + " of '" + document.nameOf(trimmed) + "'",
-                     [=, at = crossing.place](const document::Document& d) {
-                         return operations::trimOvershoot(d, *state, trimmed, at, height);
-                     }});
-            }
-            f.fixes.push_back({"Take '" + f.names[1] + "' out of the surface",
-                               [surface = surface, second = second](const document::Document& d) {
-                                   return operations::removeSource(d, surface, second);
-                               },
-                               "Take out"});
+            addFixes(f, surface, {crossing, first, second}, state);
             out.push_back(std::move(f));
         }
     }

@@ -65,7 +65,8 @@ void nonTangent(const Derived& derived, std::vector<Finding>& out) {
     for (const auto& [id, alignment] : derived.alignments) {
         for (const auto& b : alignment->breaks) {
             const Angle turn = Angle::radians(std::abs(b.turn.radians()));
-            const bool curve = arcOf(alignment->path[b.segment]) || arcOf(alignment->path[b.segment + 1]);
+            const bool curve =
+                isCurved(alignment->path[b.segment]) || isCurved(alignment->path[b.segment + 1]);
             out.push_back({"non-tangent",
                            Severity::LookAt,
                            "'" + document.nameOf(id) + "' is not tangent at " +

@@ -185,10 +185,10 @@ void boundaries(const Derived& derived, std::vector<Finding>& out) {
     }
 }
 
-void nearlyTouching(const Derived& derived, std::vector<Finding>& out) {
-    const Document& document = derived.document;
-    const double touch = document.settings().checks.touch;
-    if (!(touch > 0)) return;
+namespace {
+
+/// Lines that are among the sources of surfaces, each once.
+std::vector<ObjectId> sourceLines(const Document& document) {
     std::set<ObjectId> done;
     std::vector<ObjectId> lines;
     for (const auto id : document.all<objects::Surface>())
@@ -196,67 +196,93 @@ void nearlyTouching(const Derived& derived, std::vector<Finding>& out) {
              derive::expandedSources(document, *document.get<objects::Surface>(id)->definition))
             if (document.get<objects::Line>(s.object) != nullptr && done.insert(s.object).second)
                 lines.push_back(s.object);
-    // Segments of all lines in one index.
-    std::vector<geometry::Box> boxes;
+    return lines;
+}
+
+/// Segments of lines, found by place.
+struct SegmentIndex {
     std::vector<std::pair<ObjectId, geometry::Segment>> segments;
+    std::unique_ptr<geometry::BoxIndex> index;  ///< of boxes that reach `touch` farther
+};
+
+SegmentIndex segmentIndex(const Derived& derived, const std::vector<ObjectId>& lines, double touch) {
+    SegmentIndex out;
+    std::vector<geometry::Box> boxes;
     for (const ObjectId id : lines)
         if (const auto* line = Derived::in(derived.lines, id))
             for (const auto& segment : line->path) {
-                auto box = geometry::boundsOf(segment);
-                box.add(Vec2{box.minX - touch, box.minY - touch});
-                box.add(Vec2{box.maxX + touch, box.maxY + touch});
-                boxes.push_back(box);
-                segments.emplace_back(id, segment);
+                boxes.push_back(geometry::boundsOf(segment).grown(touch));
+                out.segments.emplace_back(id, segment);
             }
-    const geometry::BoxIndex index(boxes);
+    out.index = std::make_unique<geometry::BoxIndex>(boxes);
+    return out;
+}
+
+/// The other lines that a place nearly touches, and where; none when it lies on one already.
+std::map<ObjectId, geometry::Nearest> nearlyTouched(const SegmentIndex& all, ObjectId id, Vec2 end,
+                                                    double touch) {
+    std::map<ObjectId, geometry::Nearest> best;
+    bool joined = false;
+    geometry::Box here;
+    here.add(end);
+    all.index->query(here, [&](std::uint32_t k) {
+        const auto& [other, segment] = all.segments[k];
+        if (other == id) return true;
+        const auto near = geometry::nearestOn({segment}, end);
+        const double apart = std::abs(near->distance);
+        if (apart <= 1e-6) joined = true;
+        if (apart > touch) return true;
+        const auto it = best.find(other);
+        if (it == best.end() || apart < std::abs(it->second.distance)) best[other] = *near;
+        return true;
+    });
+    if (joined) best.clear();
+    return best;
+}
+
+Finding nearlyTouching(const Derived& derived, ObjectId id, bool last, ObjectId other, double apart) {
+    const Document& document = derived.document;
+    const auto* line = Derived::in(derived.lines, id);
+    const Vec2 end = last ? line->path.back().end : line->path.front().start;
+    const auto* target = Derived::in(derived.lines, other);
+    const auto on = geometry::nearestOn(target->path, end);
+    const auto height = linework::heightAt(*target, geometry::distanceAlong(target->path, *on));
+    Finding f{"nearly-touching",
+              Severity::LookAt,
+              quoted(document, id) + " ends " + formatLength(apart, document.settings().display) +
+                  " beside " + quoted(document, other) + " without touching it",
+              end,
+              {},
+              {id, other},
+              {document.nameOf(id), document.nameOf(other)},
+              {}};
+    const auto& ends = last ? line->vertices.back() : line->vertices.front();
+    if (ends.height) f.heights.push_back(*ends.height);
+    if (height) {
+        f.heights.push_back(*height);
+        f.fixes.push_back({"End it on the line",
+                           [id = id, other = other, last, at = on->place, h = *height](const Document& d) {
+                               return operations::setHeightOnLine(
+                                   operations::moveEnd(d, id, last, {at.x, at.y, h}), other, at, h);
+                           }});
+    }
+    return f;
+}
+
+}  // namespace
+
+void nearlyTouching(const Derived& derived, std::vector<Finding>& out) {
+    const double touch = derived.document.settings().checks.touch;
+    if (!(touch > 0)) return;
+    const auto lines = sourceLines(derived.document);
+    const SegmentIndex all = segmentIndex(derived, lines, touch);
     for (const ObjectId id : lines) {
         const auto* line = Derived::in(derived.lines, id);
         if (line == nullptr || line->closed || line->path.empty()) continue;
         for (const bool last : {false, true}) {
             const Vec2 end = last ? line->path.back().end : line->path.front().start;
-            std::map<ObjectId, geometry::Nearest> best;
-            bool joined = false;
-            geometry::Box here;
-            here.add(end);
-            index.query(here, [&](std::uint32_t k) {
-                const auto& [other, segment] = segments[k];
-                if (other == id) return true;
-                const auto near = geometry::nearestOn({segment}, end);
-                const double apart = std::abs(near->distance);
-                if (apart <= 1e-6) joined = true;
-                if (apart > touch) return true;
-                const auto it = best.find(other);
-                if (it == best.end() || apart < std::abs(it->second.distance)) best[other] = *near;
-                return true;
-            });
-            if (joined) continue;  // it ends on a line already
-            for (const auto& [other, near] : best) {
-                const auto* target = Derived::in(derived.lines, other);
-                const auto on = geometry::nearestOn(target->path, end);
-                const auto height = linework::heightAt(*target, geometry::distanceAlong(target->path, *on));
-                Finding f{"nearly-touching",
-                          Severity::LookAt,
-                          quoted(document, id) + " ends " +
-                              formatLength(std::abs(near.distance), document.settings().display) +
-                              " beside " + quoted(document, other) + " without touching it",
-                          end,
-                          {},
-                          {id, other},
-                          {document.nameOf(id), document.nameOf(other)},
-                          {}};
-                const auto& ends = last ? line->vertices.back() : line->vertices.front();
-                if (ends.height) f.heights.push_back(*ends.height);
-                if (height) {
-                    f.heights.push_back(*height);
-                    f.fixes.push_back(
-                        {"End it on the line",
-                         [id = id, other = other, last, at = on->place, h = *height](const Document& d) {
-                             return operations::setHeightOnLine(
-                                 operations::moveEnd(d, id, last, {at.x, at.y, h}), other, at, h);
-                         }});
-                }
-                out.push_back(std::move(f));
-            }
+            for (const auto& [other, near] : nearlyTouched(all, id, end, touch))
+                out.push_back(nearlyTouching(derived, id, last, other, std::abs(near.distance)));
         }
     }
 }

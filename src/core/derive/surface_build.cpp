@@ -11,16 +11,11 @@ namespace erdwerk::derive {
 
 namespace {
 
-bool isLineRole(Role role) {
-    return std::find(lineRoles.begin(), lineRoles.end(), role) != lineRoles.end();
-}
-
-std::optional<Role> ownRole(const Object& object, Role ofLines) {
-    if (std::holds_alternative<Points>(object.payload)) return Role::Points;
-    if (std::holds_alternative<Cloud>(object.payload)) return Role::Cloud;
-    if (std::holds_alternative<HeightRaster>(object.payload)) return Role::Raster;
-    if (std::holds_alternative<Line>(object.payload)) return isLineRole(ofLines) ? ofLines : Role::Breakline;
-    return std::nullopt;
+/// In a group: lines take its role, other things have their own.
+std::optional<Role> roleInGroup(const Object& member, Role ofGroup) {
+    if (std::holds_alternative<Group>(member.payload)) return std::nullopt;
+    const auto own = sourceRole(member.payload);
+    return own && isLineRole(*own) && isLineRole(ofGroup) ? ofGroup : own;
 }
 
 /// A surface's inputs on the way into the triangulation, with who they came from.
@@ -109,17 +104,10 @@ public:
 
 private:
     /// Rings with heights are breaklines as well; they come after the lines.
-    static void addRings(Gathered& g, std::vector<terrain::Breakline>& lines) {
-        if (g.input.boundary && g.input.boundary->hasHeights()) {
-            lines.push_back(terrain::lineOf(*g.input.boundary));
-            g.lines.push_back(g.edge);
-        }
-        std::size_t k = 0;
-        for (const auto& opening : g.input.openings)
-            if (opening.ring.hasHeights()) {
-                lines.push_back(terrain::lineOf(opening.ring));
-                g.lines.push_back(g.openings[k++]);
-            }
+    static void addRings(Gathered& g) {
+        terrain::addRings(g.input);
+        if (g.input.boundary && g.input.boundary->hasHeights()) g.lines.push_back(g.edge);
+        g.lines.insert(g.lines.end(), g.openings.begin(), g.openings.end());
     }
 
     /// One more breakline at the end of the same sources: only what it touches is worked out again.
@@ -158,7 +146,7 @@ private:
     }
 
     Result<terrain::Tin> built(Gathered g, std::vector<ResolvedSource> sources) {
-        addRings(g, g.input.lines);
+        addRings(g);
         auto whole = terrain::triangulate(g.input, context_);
         if (!whole) return tl::unexpected(whole.error());
         auto work = std::make_shared<SurfaceWork>();
@@ -175,18 +163,14 @@ private:
     }
 
     terrain::Tin finish(std::shared_ptr<SurfaceWork> work) {
-        terrain::Tin tin = terrain::finished(work->locator->tin(), work->lines);
-        for (const auto& c : work->whole.crossings) {
-            if (work->lines.boundary && c.second < work->lineOwners.size() &&
-                geometry::sideOf(work->lines.boundary->ring, c.place) == geometry::Side::Outside)
-                continue;
+        auto ended = terrain::ended(work->whole, work->locator->tin(), work->lines);
+        for (const auto& c : ended.crossings)
             result.crossings.push_back({c, work->lineOwners[c.first], work->lineOwners[c.second]});
-        }
-        for (const auto& d : work->whole.duplicates)
+        for (const auto& d : ended.duplicates)
             result.duplicates.push_back({work->points[d.kept], work->points[d.dropped]});
-        result.points = work->points.size() - work->whole.duplicates.size();
+        result.points = ended.points;
         result.work = std::move(work);
-        return tin;
+        return std::move(ended.tin);
     }
 
     Result<terrain::Tin> thinned(Gathered g) {
@@ -197,24 +181,22 @@ private:
         options.fixed = g.input.points;
         options.onCrossing = g.input.onCrossing;
         // The boundary is the thinning's own affair; only openings are breaklines beside the lines.
-        Gathered openings = g;
+        Gathered openings = std::move(g);
         openings.input.boundary.reset();
-        addRings(openings, options.lines);
-        options.lines.insert(options.lines.begin(), g.input.lines.begin(), g.input.lines.end());
+        addRings(openings);
+        options.lines = openings.input.lines;
         auto owners = openings.lines;
-        if (options.boundary && options.boundary->hasHeights()) owners.push_back(g.edge);
-        auto thin = terrain::thin(g.dense, options, context_);
+        if (options.boundary && options.boundary->hasHeights()) owners.push_back(openings.edge);
+        auto thin = terrain::thin(openings.dense, options, context_);
         if (!thin) return tl::unexpected(thin.error());
         for (const auto& c : thin->crossings)
             result.crossings.push_back({c, owners[c.first], owners[c.second]});
-        result.points = g.input.points.size();
+        result.points = openings.input.points.size();
         result.thinned =
             ThinFigures{thin->pointsIn,         thin->tin.vertexCount(), thin->tin.triangleCount(),
                         thin->largestDeviation, thin->largestProved,     thin->excused,
                         thin->beyond,           thin->contradicting};
-        auto rest = g.input;
-        rest.boundary.reset();
-        return terrain::finished(thin->tin, rest);
+        return terrain::trimmed(thin->tin, openings.input);
     }
 
     const SurfaceDefinition& definition_;
@@ -235,7 +217,7 @@ std::vector<Source> expandedSources(const Document& document, const SurfaceDefin
         }
         for (const auto& [id, member] : document.objects()) {
             if (member->group != source.object) continue;
-            const auto role = ownRole(*member, source.role);
+            const auto role = roleInGroup(*member, source.role);
             if (!role || !seen.insert(id).second) continue;
             Source own = source;
             own.object = id;
@@ -276,38 +258,46 @@ bool sameTriangles(const terrain::Tin& a, const terrain::Tin& b) {
            std::equal(a.vertices().begin(), a.vertices().end(), b.vertices().begin());
 }
 
+/// Those that are on, in order; why one does not apply goes into the result.
+void applyEdits(const SurfaceDefinition& definition,
+                const std::function<const terrain::TinLocator*(ObjectId)>& surfaceAt, terrain::Tin& tin,
+                SurfaceResult& result) {
+    for (std::size_t k = 0; k < definition.edits.size(); ++k) {
+        const SurfaceEdit& edit = definition.edits[k];
+        if (!edit.on) continue;
+        if (edit.edit.kind == terrain::EditKind::TakeOver) {
+            if (const auto* other = surfaceAt(edit.surface))
+                tin = terrain::takenOver(tin, other->tin());
+            else
+                result.editProblems.emplace_back(k, "the surface to take over is not there");
+            continue;
+        }
+        auto next = terrain::edited(tin, edit.edit);
+        if (next)
+            tin = std::move(*next);
+        else
+            result.editProblems.emplace_back(k, next.error().text);
+    }
+}
+
 }  // namespace
 
-SurfaceResult buildSurface(const SurfaceDefinition& definition, std::vector<ResolvedSource> sources,
-                           const SurfaceResult* before,
-                           const std::function<const terrain::TinLocator*(ObjectId)>& surfaceAt,
-                           const Context& context) {
+Result<SurfaceResult> buildSurface(const SurfaceDefinition& definition, std::vector<ResolvedSource> sources,
+                                   const SurfaceResult* before,
+                                   const std::function<const terrain::TinLocator*(ObjectId)>& surfaceAt,
+                                   const Context& context) {
     SurfaceBuilder builder(definition, context);
     Result<terrain::Tin> tin = definition.imported ? Result<terrain::Tin>(*definition.imported)
                                                    : builder.fromSources(std::move(sources), before);
     SurfaceResult result = std::move(builder.result);
+    if (!tin && tin.error().code == ErrorCode::Cancelled) return tl::unexpected(tin.error());
     if (!tin) {
         result.problem = tin.error().text;
         result.work.reset();
         return result;
     }
     if (definition.imported) result.points = tin->vertexCount();
-    for (std::size_t k = 0; k < definition.edits.size(); ++k) {
-        const SurfaceEdit& edit = definition.edits[k];
-        if (!edit.on) continue;
-        if (edit.edit.kind == terrain::EditKind::TakeOver) {
-            if (const auto* other = surfaceAt(edit.surface))
-                *tin = terrain::takenOver(*tin, other->tin());
-            else
-                result.editProblems.emplace_back(k, "the surface to take over is not there");
-            continue;
-        }
-        auto next = terrain::edited(*tin, edit.edit);
-        if (next)
-            *tin = std::move(*next);
-        else
-            result.editProblems.emplace_back(k, next.error().text);
-    }
+    applyEdits(definition, surfaceAt, *tin, result);
     if (tin->empty()) {
         result.problem = "no triangle is left: check the boundary, the openings and the longest edge";
         return result;

@@ -31,12 +31,12 @@ struct SurfaceWork {
     std::shared_ptr<const terrain::TinLocator> locator;
 };
 
-/// `surfaceAt` gives other surfaces, for edits that take one over. A result whose `problem` is "cancelled"
-/// was cancelled.
-SurfaceResult buildSurface(const SurfaceDefinition& definition, std::vector<ResolvedSource> sources,
-                           const SurfaceResult* before,
-                           const std::function<const terrain::TinLocator*(ObjectId)>& surfaceAt,
-                           const Context& context);
+/// `surfaceAt` gives other surfaces, for edits that take one over. Fails with Cancelled only: why there is no
+/// surface stands in the result.
+Result<SurfaceResult> buildSurface(const SurfaceDefinition& definition, std::vector<ResolvedSource> sources,
+                                   const SurfaceResult* before,
+                                   const std::function<const terrain::TinLocator*(ObjectId)>& surfaceAt,
+                                   const Context& context);
 
 /// Clouds and rasters among the sources, all their points that take part.
 Result<std::vector<geometry::Vec3>> densePlaces(const std::vector<ResolvedSource>& sources,

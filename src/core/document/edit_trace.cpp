@@ -100,11 +100,11 @@ private:
 
 void EditTrace::tracePoints(ObjectId id, const objects::Points& before, const objects::Points& after) {
     Parts& parts = parts_[id];
-    parts.vertices.resize(before.set.size());
     if (before.set.size() == after.set.size()) {
-        for (std::size_t i = 0; i < before.set.size(); ++i) parts.vertices[i] = Part{id, i};
+        parts.kept = before.set.size();
         return;
     }
+    parts.vertices.resize(before.set.size());
     // Points keep their order when some are taken out or added.
     std::size_t next = 0;
     for (std::size_t i = 0; i < before.set.size(); ++i) {
@@ -232,7 +232,7 @@ const Line3D* EditTrace::lineAfter(ObjectId id) const {
 
 std::optional<Part> EditTrace::vertex(Part before) const {
     const auto it = parts_.find(before.object);
-    if (it == parts_.end()) return before;
+    if (it == parts_.end() || before.index < it->second.kept) return before;
     return before.index < it->second.vertices.size() ? it->second.vertices[before.index] : std::nullopt;
 }
 
@@ -250,25 +250,31 @@ std::optional<ObjectId> EditTrace::object(ObjectId before) const {
     return std::nullopt;
 }
 
+namespace {
+
+/// Of the points of a set, or the vertices of a line.
+std::vector<Vec2> partPlaces(const Document& document, ObjectId id) {
+    if (const auto* line = document.get<objects::Line>(id)) return placesOf(line->line);
+    std::vector<Vec2> out;
+    if (const auto* points = document.get<objects::Points>(id))
+        for (const auto& block : points->set.blocks())
+            for (const auto& p : *block) out.push_back(p.plan);
+    return out;
+}
+
+}  // namespace
+
 std::optional<std::pair<ObjectId, Vec2>> EditTrace::place(ObjectId object, Vec2 at, double tolerance) const {
     using Answer = std::optional<std::pair<ObjectId, Vec2>>;
     const auto it = parts_.find(object);
     if (it == parts_.end()) return Answer({object, at});
-    const auto pointOf = [&](const Document& document, Part part) -> std::optional<Vec2> {
-        if (const auto* points = document.get<objects::Points>(part.object))
-            return part.index < points->set.size() ? std::optional(points->set[part.index].plan)
-                                                   : std::nullopt;
-        const auto* line = document.get<objects::Line>(part.object);
-        if (line == nullptr) return std::nullopt;
-        const auto places = placesOf(line->line);
-        return part.index < places.size() ? std::optional(places[part.index]) : std::nullopt;
-    };
-    for (std::size_t i = 0; i < it->second.vertices.size(); ++i) {
-        const auto was = pointOf(before_, {object, i});
-        if (!was || geometry::distance(*was, at) > tolerance) continue;
-        const auto& now = it->second.vertices[i];
-        const auto place = now ? pointOf(after_, *now) : std::nullopt;
-        return place ? Answer({now->object, *place}) : std::nullopt;
+    const auto was = partPlaces(before_, object);
+    for (std::size_t i = 0; i < was.size(); ++i) {
+        if (geometry::distance(was[i], at) > tolerance) continue;
+        const auto now = vertex({object, i});
+        if (!now) return std::nullopt;
+        const auto places = partPlaces(after_, now->object);
+        return now->index < places.size() ? Answer({now->object, places[now->index]}) : std::nullopt;
     }
     const auto* line = before_.get<objects::Line>(object);
     if (line == nullptr) return it->second.gone ? std::nullopt : Answer({object, at});

@@ -43,6 +43,7 @@ private:
         std::vector<std::optional<Part>> vertices;
         std::vector<std::optional<Part>> sides;
         bool gone = false;
+        std::size_t kept = 0;  ///< so many points are what they were, each in its position
     };
     void tracePoints(ObjectId id, const objects::Points& before, const objects::Points& after);
     void traceLine(ObjectId id, const linework::Line3D& before,

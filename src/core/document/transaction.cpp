@@ -19,8 +19,9 @@ std::string joined(const std::vector<std::string>& words) {
 /// Objects that went without being asked for: what stands on something else that went, or on a part of it.
 std::vector<ObjectId> wentAlong(const Document& before, const Document& after) {
     const Change change = difference(before, after);
-    const EditTrace trace(before, after);
     std::vector<ObjectId> out;
+    if (change.removed.empty()) return out;
+    const EditTrace trace(before, after);
     for (const ObjectId id : change.removed) {
         const auto& payload = before.find(id)->payload;
         const auto named = references(payload);

@@ -183,6 +183,60 @@ terrain::Tin scaled(const terrain::Tin& tin, double by) {
                         std::vector<std::uint32_t>(tin.corners().begin(), tin.corners().end()));
 }
 
+Result<void> addXmlSurface(Imported& out, const XmlSurface& s, double by, const std::string& path) {
+    objects::SurfaceDefinition definition;
+    definition.imported = std::make_shared<const terrain::Tin>(scaled(s.tin, by));
+    out.document = out.document.added(
+        s.name,
+        objects::Surface{std::make_shared<const objects::SurfaceDefinition>(std::move(definition)), {}, {}});
+    if (s.lines.empty()) return {};
+    ObjectId group;
+    out.document = out.document.added("Lines of " + s.name, objects::Group{"#3F5C73", true}, &group);
+    for (const auto& line : s.lines) {
+        std::vector<geometry::Vec2> corners;
+        std::vector<std::optional<double>> heights;
+        for (const auto& p : line.places) {
+            corners.push_back(p.plan() * by);
+            heights.push_back(line.withHeights ? std::optional(p.z * by) : std::nullopt);
+        }
+        auto value = linework::lineThrough(corners, heights, line.closed);
+        if (const auto problem = validate(value))
+            return badInput("a line of surface " + s.name + ": " + *problem, path);
+        const std::string name = line.name.empty() ? document::freshName<objects::Line>(
+                                                         out.document, std::string(roleName(line.role)))
+                                                   : line.name;
+        out.document = out.document.added(name, objects::Line{std::move(value), objects::LineStyle::Plain},
+                                          nullptr, group);
+        ++out.lines;
+    }
+    return {};
+}
+
+Result<void> addXmlAlignment(Imported& out, const XmlAlignment& a, double by, const std::string& path) {
+    ObjectId line;
+    ObjectId alignment;
+    auto value = lineOf(scaled(a.path, by));
+    if (const auto problem = validate(value)) return badInput("alignment " + a.name + ": " + *problem, path);
+    out.document = addLine(out.document, a.name, std::move(value), &line);
+    out.document =
+        out.document.added(a.name, objects::Alignment{line, false, a.startStation * by, 20}, &alignment);
+    for (const auto& p : a.profiles) {
+        auto design = p.design;
+        for (auto& pvi : design) pvi = {pvi.station * by, pvi.height * by, pvi.curveLength * by};
+        out.document = out.document.added(p.name, objects::Profile{alignment, {}, std::move(design), 5});
+    }
+    return {};
+}
+
+Result<void> addXmlParcel(Imported& out, const XmlParcel& p, double by, const std::string& path) {
+    ObjectId line;
+    auto value = lineOf(scaled(p.path, by));
+    if (const auto problem = validate(value)) return badInput("parcel " + p.name + ": " + *problem, path);
+    out.document = addLine(out.document, p.name, std::move(value), &line);
+    out.document = out.document.added(p.name, objects::Parcel{line, false, 0, {}});
+    return {};
+}
+
 }  // namespace
 
 Result<Imported> addLandXml(const Document& document, const std::string& path, const LandXml& content) {
@@ -199,55 +253,12 @@ Result<Imported> addLandXml(const Document& document, const std::string& path, c
         out.points = points.size();
         out.document = operations::addPoints(out.document, stemOf(path), std::move(points));
     }
-    for (const auto& s : content.surfaces) {
-        objects::SurfaceDefinition definition;
-        definition.imported = std::make_shared<const terrain::Tin>(scaled(s.tin, by));
-        out.document = out.document.added(
-            s.name, objects::Surface{
-                        std::make_shared<const objects::SurfaceDefinition>(std::move(definition)), {}, {}});
-        if (s.lines.empty()) continue;
-        ObjectId group;
-        out.document = out.document.added("Lines of " + s.name, objects::Group{"#3F5C73", true}, &group);
-        for (const auto& line : s.lines) {
-            std::vector<geometry::Vec2> corners;
-            std::vector<std::optional<double>> heights;
-            for (const auto& p : line.places) {
-                corners.push_back(p.plan() * by);
-                heights.push_back(line.withHeights ? std::optional(p.z * by) : std::nullopt);
-            }
-            auto value = linework::lineThrough(corners, heights, line.closed);
-            if (const auto problem = validate(value))
-                return badInput("a line of surface " + s.name + ": " + *problem, path);
-            const std::string name = line.name.empty() ? document::freshName<objects::Line>(
-                                                             out.document, std::string(roleName(line.role)))
-                                                       : line.name;
-            out.document = out.document.added(
-                name, objects::Line{std::move(value), objects::LineStyle::Plain}, nullptr, group);
-            ++out.lines;
-        }
-    }
-    for (const auto& a : content.alignments) {
-        ObjectId line;
-        ObjectId alignment;
-        auto value = lineOf(scaled(a.path, by));
-        if (const auto problem = validate(value))
-            return badInput("alignment " + a.name + ": " + *problem, path);
-        out.document = addLine(out.document, a.name, std::move(value), &line);
-        out.document =
-            out.document.added(a.name, objects::Alignment{line, false, a.startStation * by, 20}, &alignment);
-        for (const auto& p : a.profiles) {
-            auto design = p.design;
-            for (auto& pvi : design) pvi = {pvi.station * by, pvi.height * by, pvi.curveLength * by};
-            out.document = out.document.added(p.name, objects::Profile{alignment, {}, std::move(design), 5});
-        }
-    }
-    for (const auto& p : content.parcels) {
-        ObjectId line;
-        auto value = lineOf(scaled(p.path, by));
-        if (const auto problem = validate(value)) return badInput("parcel " + p.name + ": " + *problem, path);
-        out.document = addLine(out.document, p.name, std::move(value), &line);
-        out.document = out.document.added(p.name, objects::Parcel{line, false, 0, {}});
-    }
+    for (const auto& s : content.surfaces)
+        if (auto done = addXmlSurface(out, s, by, path); !done) return tl::unexpected(done.error());
+    for (const auto& a : content.alignments)
+        if (auto done = addXmlAlignment(out, a, by, path); !done) return tl::unexpected(done.error());
+    for (const auto& p : content.parcels)
+        if (auto done = addXmlParcel(out, p, by, path); !done) return tl::unexpected(done.error());
     return out;
 }
 

@@ -42,22 +42,27 @@ void writeUnits(pugi::xml_node root, LengthUnit unit) {
     node.append_attribute("directionUnit") = "decimal degrees";
 }
 
+void writeElement(pugi::xml_node parent, const geometry::Straight& line) {
+    auto node = parent.append_child("Line");
+    node.append_attribute("length") = formatExact(line.length()).c_str();
+    node.append_child("Start").text() = northEast(line.start).c_str();
+    node.append_child("End").text() = northEast(line.end).c_str();
+}
+
+void writeElement(pugi::xml_node parent, const geometry::Arc& arc) {
+    auto node = parent.append_child("Curve");
+    node.append_attribute("rot") = arc.right() ? "cw" : "ccw";
+    node.append_attribute("radius") = formatExact(arc.radius).c_str();
+    node.append_attribute("length") = formatExact(arc.length()).c_str();
+    node.append_child("Start").text() = northEast(arc.start).c_str();
+    node.append_child("Center").text() = northEast(arc.centre).c_str();
+    node.append_child("End").text() = northEast(arc.end).c_str();
+}
+
 void writeGeometry(pugi::xml_node parent, const geometry::Path& path) {
     auto geometry = parent.append_child("CoordGeom");
-    for (const auto& s : path) {
-        const auto arc = arcOf(s);
-        auto node = geometry.append_child(arc ? "Curve" : "Line");
-        if (arc) {
-            node.append_attribute("rot") = arc->right() ? "cw" : "ccw";
-            node.append_attribute("radius") = formatExact(arc->radius).c_str();
-            node.append_attribute("length") = formatExact(lengthOf(s)).c_str();
-        } else {
-            node.append_attribute("length") = formatExact(lengthOf(s)).c_str();
-        }
-        node.append_child("Start").text() = northEast(s.start).c_str();
-        if (arc) node.append_child("Center").text() = northEast(arc->centre).c_str();
-        node.append_child("End").text() = northEast(s.end).c_str();
-    }
+    for (const auto& s : path)
+        std::visit([&](const auto& element) { writeElement(geometry, element); }, elementOf(s));
 }
 
 void writeProfiles(pugi::xml_node node, const XmlAlignment& alignment) {
@@ -272,9 +277,7 @@ LandXml landXmlOf(const derive::Derived& derived) {
     std::size_t chorded = 0;
     for (const ObjectId id : held) {
         const auto* line = derive::Derived::in(derived.lines, id);
-        if (line != nullptr && std::any_of(line->path.begin(), line->path.end(),
-                                           [](const auto& s) { return arcOf(s).has_value(); }))
-            ++chorded;
+        if (line != nullptr && hasCurves(line->path)) ++chorded;
     }
     leave(chorded, "lines whose arcs became chords");
     leave(document.all<objects::Cloud>().size(), "point clouds");

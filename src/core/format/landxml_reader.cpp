@@ -210,7 +210,8 @@ private:
                 const Vec2 centre = place(node.child("Center"), node);
                 const bool right = std::string(node.attribute("rot").as_string()) == "cw";
                 geometry::Arc arc{
-                    centre, geometry::distance(centre, start), geometry::azimuth(centre, start), {}};
+                    centre, geometry::distance(centre, start), geometry::azimuth(centre, start), {}, start,
+                    end};
                 double sweep = (geometry::azimuth(centre, end) - arc.startAzimuth).normalized().radians();
                 if (!right) sweep -= 2 * std::numbers::pi;
                 arc.sweep = Angle::radians(sweep);

@@ -248,15 +248,10 @@ Result<survey::PointCloud> readLas(const std::string& path, const Context& conte
     return survey::PointCloud(std::move(columns));
 }
 
-Result<void> writeLas(const std::string& path, const survey::PointCloud& cloud, bool legacy) {
-    const bool coloured = cloud.coloured();
-    const int format = legacy ? (coloured ? 2 : 0) : (coloured ? 7 : 6);
-    const Layout& layout = layouts[static_cast<std::size_t>(format)];
-    const std::size_t headerSize = legacy ? 227 : 375;
-    if (legacy && cloud.size() > 0xffffffffU)
-        return fail(ErrorCode::Unsupported, "LAS 1.2 holds no more than 4294967295 points", path);
-    std::string out(headerSize + cloud.size() * layout.length, '\0');
-    char* h = out.data();
+namespace {
+
+/// What all headers of this size begin with; how many points there are of each return comes after.
+void storeHeader(char* h, const survey::PointCloud& cloud, bool legacy, std::size_t headerSize, int format) {
     const auto text = [h](std::size_t at, std::string_view words) {
         std::copy(words.begin(), words.end(), h + at);
     };
@@ -270,7 +265,8 @@ Result<void> writeLas(const std::string& path, const survey::PointCloud& cloud, 
     store<std::uint16_t>(h + 94, static_cast<std::uint16_t>(headerSize));
     store<std::uint32_t>(h + 96, static_cast<std::uint32_t>(headerSize));
     h[104] = static_cast<char>(format);
-    store<std::uint16_t>(h + 105, static_cast<std::uint16_t>(layout.length));
+    store<std::uint16_t>(h + 105,
+                         static_cast<std::uint16_t>(layouts[static_cast<std::size_t>(format)].length));
     if (legacy) store<std::uint32_t>(h + 107, static_cast<std::uint32_t>(cloud.size()));
     const Vec3 zero;
     const Vec3& scale = cloud.empty() ? zero : cloud.scale();
@@ -288,8 +284,26 @@ Result<void> writeLas(const std::string& path, const survey::PointCloud& cloud, 
                                          cloud.max().z,
                                          cloud.min().z};
     std::memcpy(h + 131, numbers.data(), sizeof numbers);
+}
+
+void storeCounts(char* h, const survey::PointCloud& cloud, bool legacy) {
     std::array<std::uint64_t, 15> byReturn{};
-    char* at = out.data() + headerSize;
+    for (std::size_t i = 0; i < cloud.size(); ++i)
+        if (const int number = cloud.returnNumber(i); number > 0)
+            ++byReturn[static_cast<std::size_t>(number) - 1];
+    if (legacy)
+        for (std::size_t k = 0; k < 5; ++k) store(h + 111 + 4 * k, static_cast<std::uint32_t>(byReturn[k]));
+    else {
+        store<std::uint64_t>(h + 247, cloud.size());
+        for (std::size_t k = 0; k < 15; ++k) store(h + 255 + 8 * k, byReturn[k]);
+        h[6] = 0x10;  // coordinate system as WKT, which formats 6 and above must state
+    }
+}
+
+void storePoints(char* at, const survey::PointCloud& cloud, bool legacy, const Layout& layout) {
+    const Vec3& scale = cloud.scale();
+    const Vec3& offset = cloud.offset();
+    const bool coloured = cloud.coloured();
     for (std::size_t i = 0; i < cloud.size(); ++i, at += layout.length) {
         const Vec3 p = cloud.place(i);
         const auto grid = [](double v, double o, double s) {
@@ -301,7 +315,6 @@ Result<void> writeLas(const std::string& path, const survey::PointCloud& cloud, 
         store(at + 12, cloud.intensity(i));
         const auto number = static_cast<unsigned>(cloud.returnNumber(i));
         const auto count = static_cast<unsigned>(cloud.returnCount(i));
-        if (number > 0) ++byReturn[number - 1];
         if (legacy) {
             at[14] = static_cast<char>((number & 7U) | (count & 7U) << 3U);
             at[15] = static_cast<char>((cloud.classOf(i) & 0x1fU) | (cloud.flags(i) & 7U) << 5U);
@@ -314,13 +327,21 @@ Result<void> writeLas(const std::string& path, const survey::PointCloud& cloud, 
             for (std::size_t k = 0; k < 3; ++k)
                 store(at + layout.colour + 2 * k, static_cast<std::uint16_t>(cloud.colour(i)[k] * 257U));
     }
-    if (legacy)
-        for (std::size_t k = 0; k < 5; ++k) store(h + 111 + 4 * k, static_cast<std::uint32_t>(byReturn[k]));
-    else {
-        store<std::uint64_t>(h + 247, cloud.size());
-        for (std::size_t k = 0; k < 15; ++k) store(h + 255 + 8 * k, byReturn[k]);
-        h[6] = 0x10;  // coordinate system as WKT, which formats 6 and above must state
-    }
+}
+
+}  // namespace
+
+Result<void> writeLas(const std::string& path, const survey::PointCloud& cloud, bool legacy) {
+    const bool coloured = cloud.coloured();
+    const int format = legacy ? (coloured ? 2 : 0) : (coloured ? 7 : 6);
+    const Layout& layout = layouts[static_cast<std::size_t>(format)];
+    const std::size_t headerSize = legacy ? 227 : 375;
+    if (legacy && cloud.size() > 0xffffffffU)
+        return fail(ErrorCode::Unsupported, "LAS 1.2 holds no more than 4294967295 points", path);
+    std::string out(headerSize + cloud.size() * layout.length, '\0');
+    storeHeader(out.data(), cloud, legacy, headerSize, format);
+    storeCounts(out.data(), cloud, legacy);
+    if (!cloud.empty()) storePoints(out.data() + headerSize, cloud, legacy, layout);
     return replaceFile(path, out);
 }
 

@@ -13,6 +13,8 @@
 
 namespace erdwerk::format {
 
+using nlohmann::json;
+
 using geometry::Vec3;
 
 namespace {
@@ -132,8 +134,83 @@ Result<terrain::Tin> readObj(const std::string& path) {
     return ObjReader(path, *text).run();
 }
 
+namespace {
+
+/// Builds the one buffer and the JSON of a glTF file.
+class GlbContent {
+public:
+    GlbContent(const Vec3& origin, double toMetres) : origin_(origin), toMetres_(toMetres) {}
+
+    /// False when it does not fit the format.
+    bool add(const NamedTin& s) {
+        const std::size_t placesAt = bytes_.size();
+        float low[3] = {1e30F, 1e30F, 1e30F};
+        float high[3] = {-1e30F, -1e30F, -1e30F};
+        for (const Vec3& v : s.tin->vertices()) {
+            const float p[3] = {static_cast<float>((v.x - origin_.x) * toMetres_),
+                                static_cast<float>((v.z - origin_.z) * toMetres_),
+                                static_cast<float>((origin_.y - v.y) * toMetres_)};
+            for (int i = 0; i < 3; ++i) {
+                low[i] = std::min(low[i], p[i]);
+                high[i] = std::max(high[i], p[i]);
+                appendRaw(bytes_, p[i]);
+            }
+        }
+        const std::size_t facesAt = bytes_.size();
+        for (const std::uint32_t c : s.tin->corners()) appendRaw(bytes_, c);
+        if (bytes_.size() > std::numeric_limits<std::uint32_t>::max() / 2) return false;
+        views_.push_back(
+            {{"buffer", 0}, {"byteOffset", placesAt}, {"byteLength", facesAt - placesAt}, {"target", 34962}});
+        views_.push_back({{"buffer", 0},
+                          {"byteOffset", facesAt},
+                          {"byteLength", bytes_.size() - facesAt},
+                          {"target", 34963}});
+        const std::size_t n = accessors_.size();
+        accessors_.push_back({{"bufferView", n},
+                              {"componentType", 5126},
+                              {"count", s.tin->vertexCount()},
+                              {"type", "VEC3"},
+                              {"min", low},
+                              {"max", high}});
+        accessors_.push_back({{"bufferView", n + 1},
+                              {"componentType", 5125},
+                              {"count", s.tin->corners().size()},
+                              {"type", "SCALAR"}});
+        meshes_.push_back(
+            {{"name", s.name},
+             {"primitives",
+              json::array({{{"attributes", {{"POSITION", n}}}, {"indices", n + 1}, {"mode", 4}}})}});
+        nodes_[0]["children"].push_back(nodes_.size());
+        nodes_.push_back({{"name", s.name}, {"mesh", meshes_.size() - 1}});
+        return true;
+    }
+    [[nodiscard]] const std::string& bytes() const { return bytes_; }
+    [[nodiscard]] json document() const {
+        return json{{"asset", {{"version", "2.0"}, {"generator", "Erdwerk"}}},
+                    {"scene", 0},
+                    {"scenes", json::array({{{"nodes", json::array({0})}}})},
+                    {"nodes", nodes_},
+                    {"meshes", meshes_},
+                    {"buffers", json::array({{{"byteLength", bytes_.size()}}})},
+                    {"bufferViews", views_},
+                    {"accessors", accessors_}};
+    }
+
+private:
+    Vec3 origin_;
+    double toMetres_;
+    std::string bytes_;
+    json views_ = json::array();
+    json accessors_ = json::array();
+    json meshes_ = json::array();
+    json nodes_ = json::array({{{"name", "Erdwerk"},
+                                {"extras", {{"origin", {origin_.x, origin_.y, origin_.z}}}},
+                                {"children", json::array()}}});
+};
+
+}  // namespace
+
 Result<void> writeGlb(const std::string& path, const std::vector<NamedTin>& surfaces, double toMetres) {
-    using nlohmann::json;
     geometry::Box box;
     double lowest = std::numeric_limits<double>::infinity();
     double highest = -lowest;
@@ -145,64 +222,11 @@ Result<void> writeGlb(const std::string& path, const std::vector<NamedTin>& surf
         }
     if (box.empty()) return badInput("there is no surface to write", path);
     const Vec3 origin{box.centre().x, box.centre().y, (lowest + highest) / 2};
-    std::string bytes;
-    json views = json::array();
-    json accessors = json::array();
-    json meshes = json::array();
-    json nodes = json::array({{{"name", "Erdwerk"},
-                               {"extras", {{"origin", {origin.x, origin.y, origin.z}}}},
-                               {"children", json::array()}}});
-    for (const NamedTin& s : surfaces) {
-        const std::size_t placesAt = bytes.size();
-        float low[3] = {1e30F, 1e30F, 1e30F};
-        float high[3] = {-1e30F, -1e30F, -1e30F};
-        for (const Vec3& v : s.tin->vertices()) {
-            const float p[3] = {static_cast<float>((v.x - origin.x) * toMetres),
-                                static_cast<float>((v.z - origin.z) * toMetres),
-                                static_cast<float>((origin.y - v.y) * toMetres)};
-            for (int i = 0; i < 3; ++i) {
-                low[i] = std::min(low[i], p[i]);
-                high[i] = std::max(high[i], p[i]);
-                appendRaw(bytes, p[i]);
-            }
-        }
-        const std::size_t facesAt = bytes.size();
-        for (const std::uint32_t c : s.tin->corners()) appendRaw(bytes, c);
-        if (bytes.size() > std::numeric_limits<std::uint32_t>::max() / 2)
-            return badInput("the surfaces are too large for this format", path);
-        views.push_back(
-            {{"buffer", 0}, {"byteOffset", placesAt}, {"byteLength", facesAt - placesAt}, {"target", 34962}});
-        views.push_back({{"buffer", 0},
-                         {"byteOffset", facesAt},
-                         {"byteLength", bytes.size() - facesAt},
-                         {"target", 34963}});
-        const std::size_t n = accessors.size();
-        accessors.push_back({{"bufferView", n},
-                             {"componentType", 5126},
-                             {"count", s.tin->vertexCount()},
-                             {"type", "VEC3"},
-                             {"min", low},
-                             {"max", high}});
-        accessors.push_back({{"bufferView", n + 1},
-                             {"componentType", 5125},
-                             {"count", s.tin->corners().size()},
-                             {"type", "SCALAR"}});
-        meshes.push_back(
-            {{"name", s.name},
-             {"primitives",
-              json::array({{{"attributes", {{"POSITION", n}}}, {"indices", n + 1}, {"mode", 4}}})}});
-        nodes[0]["children"].push_back(nodes.size());
-        nodes.push_back({{"name", s.name}, {"mesh", meshes.size() - 1}});
-    }
-    const json document{{"asset", {{"version", "2.0"}, {"generator", "Erdwerk"}}},
-                        {"scene", 0},
-                        {"scenes", json::array({{{"nodes", json::array({0})}}})},
-                        {"nodes", nodes},
-                        {"meshes", meshes},
-                        {"buffers", json::array({{{"byteLength", bytes.size()}}})},
-                        {"bufferViews", views},
-                        {"accessors", accessors}};
-    std::string head = document.dump();
+    GlbContent content(origin, toMetres);
+    for (const NamedTin& s : surfaces)
+        if (!content.add(s)) return badInput("the surfaces are too large for this format", path);
+    std::string bytes = content.bytes();
+    std::string head = content.document().dump();
     while (head.size() % 4 != 0) head += ' ';
     while (bytes.size() % 4 != 0) bytes += '\0';
     std::string out = "glTF";

@@ -55,7 +55,7 @@ VectorFeature curvedFeature(const linework::ResolvedLine& line) {
         corner.place = v.place;
         const double size = lengthOf(line.path[side]);
         const double to = i + 1 < n ? line.vertices[i + 1].distance : line.length;
-        if (arcOf(line.path[side]) && size > 0 && (i + 1 < n || line.closed))
+        if (size > 0 && (i + 1 < n || line.closed))
             corner.through =
                 part(line.path[side], (v.distance - base) / size, std::min(1.0, (to - base) / size)).through;
         f.curve.vertices.push_back(corner);
@@ -65,17 +65,12 @@ VectorFeature curvedFeature(const linework::ResolvedLine& line) {
     return f;
 }
 
-bool hasArcs(const linework::ResolvedLine& line) {
-    return std::any_of(line.path.begin(), line.path.end(),
-                       [](const auto& s) { return arcOf(s).has_value(); });
-}
-
 /// Lines of straights, or those with arcs.
 VectorLayer lineLayer(const Derived& derived, bool arcs) {
     VectorLayer layer{
         arcs ? "curved_lines" : "lines", arcs ? Shape::CurveZ : Shape::LineZ, {{"name"}, {"group_name"}}, {}};
     for (const auto& [id, line] : derived.lines) {
-        if (hasArcs(*line) != arcs) continue;
+        if (hasCurves(line->path) != arcs) continue;
         VectorFeature f = arcs ? curvedFeature(*line) : lineFeature(*line);
         f.values = {derived.document.nameOf(id), derived.document.nameOf(derived.document.find(id)->group)};
         layer.features.push_back(std::move(f));
@@ -120,7 +115,7 @@ VectorFeature pathFeature(const geometry::Path& path) {
     for (const auto& s : path) {
         linework::LineVertex v;
         v.place = s.start;
-        if (arcOf(s)) v.through = s.through;
+        v.through = s.through;
         f.curve.vertices.push_back(v);
         f.places.push_back({s.start.x, s.start.y, 0});
     }
@@ -136,7 +131,7 @@ VectorFeature pathFeature(const geometry::Path& path) {
 VectorLayer chordedLines(const Derived& derived, std::size_t* chorded) {
     VectorLayer layer = lineLayer(derived, false);
     for (const auto& [id, line] : derived.lines) {
-        if (!hasArcs(*line)) continue;
+        if (!hasCurves(line->path)) continue;
         VectorFeature f = lineFeature(*line);
         f.values = {derived.document.nameOf(id), derived.document.nameOf(derived.document.find(id)->group)};
         layer.features.push_back(std::move(f));

@@ -110,12 +110,12 @@ Result<void> writeRaster(const std::string& path, const survey::Raster& raster, 
                                    static_cast<int>(raster.rows), 1,
                                    options.doublePrecision ? GDT_Float64 : GDT_Float32, settings));
         CSLDestroy(settings);
-        if (!set) return fail(ErrorCode::Io, "cannot be written: " + gdalReason(), path);
+        if (!set) return fail(ErrorCode::Io, "cannot be written: " + plainReason(gdalReason()), path);
         auto transform = raster.transform;
         GDALRasterBand* band = set->GetRasterBand(1);
         if (set->SetGeoTransform(transform.data()) != CE_None ||
             band->SetNoDataValue(options.noData) != CE_None)
-            return fail(ErrorCode::Io, "cannot be written: " + gdalReason(), path);
+            return fail(ErrorCode::Io, "cannot be written: " + plainReason(gdalReason()), path);
         std::vector<double> row(raster.columns);
         for (std::size_t r = 0; r < raster.rows; ++r) {
             for (std::size_t c = 0; c < raster.columns; ++c) {
@@ -125,12 +125,12 @@ Result<void> writeRaster(const std::string& path, const survey::Raster& raster, 
             if (band->RasterIO(GF_Write, 0, static_cast<int>(r), static_cast<int>(raster.columns), 1,
                                row.data(), static_cast<int>(raster.columns), 1, GDT_Float64, 0, 0,
                                nullptr) != CE_None)
-                return fail(ErrorCode::Io, "cannot be written: " + gdalReason(), path);
+                return fail(ErrorCode::Io, "cannot be written: " + plainReason(gdalReason()), path);
         }
         CPLErrorReset();
         set.reset();
         if (CPLGetLastErrorType() >= CE_Failure)
-            return fail(ErrorCode::Io, "cannot be written: " + gdalReason(), path);
+            return fail(ErrorCode::Io, "cannot be written: " + plainReason(gdalReason()), path);
         return {};
     });
 }

@@ -39,7 +39,7 @@ Result<void> writeXlsx(const std::string& path, const Table& table) {
         worksheet_set_column(sheet, 0, static_cast<lxw_col_t>(table.header.size() - 1), 16, nullptr);
     const lxw_error error = workbook_close(book);
     if (error != LXW_NO_ERROR)
-        return fail(ErrorCode::Io, std::string("cannot be written: ") + lxw_strerror(error), path);
+        return fail(ErrorCode::Io, "cannot be written: " + plainReason(lxw_strerror(error)), path);
     return {};
 }
 

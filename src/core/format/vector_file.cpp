@@ -227,7 +227,7 @@ std::unique_ptr<OGRGeometry> curveOf(const linework::Line3D& line, const std::ve
         const double z0 = places[i].z;
         const double z1 = places[(i + 1) % places.size()].z;
         std::unique_ptr<OGRSimpleCurve> part;
-        if (path[i].through) {
+        if (isCurved(path[i])) {
             part = std::make_unique<OGRCircularString>();
             add(*part, path[i].start, z0);
             add(*part, *path[i].through, (z0 + z1) / 2);
@@ -288,7 +288,8 @@ Result<void> writeLayer(GDALDataset& data, const VectorLayer& content, bool geoJ
     }
     OGRLayer* layer = data.CreateLayer(content.name.c_str(), nullptr, type, options);
     CSLDestroy(options);
-    if (layer == nullptr) return fail(ErrorCode::Io, "cannot be written: " + lastMessage(), path);
+    if (layer == nullptr)
+        return fail(ErrorCode::Io, "cannot be written: " + plainReason(lastMessage()), path);
     for (const auto& f : content.fields) {
         const OGRFieldType kind =
             f.kind == FieldKind::Real ? OFTReal : (f.kind == FieldKind::Integer ? OFTInteger64 : OFTString);
@@ -308,9 +309,27 @@ Result<void> writeLayer(GDALDataset& data, const VectorLayer& content, bool geoJ
         }
         feature.SetGeometryDirectly(geometryOf(f, content.shape).release());
         if (layer->CreateFeature(&feature) != OGRERR_NONE)
-            return fail(ErrorCode::Io, "cannot be written: " + lastMessage(), path);
+            return fail(ErrorCode::Io, "cannot be written: " + plainReason(lastMessage()), path);
     }
     return {};
+}
+
+/// In memory first: this driver does not say when a disk is full.
+Result<void> writeGeoJson(const std::string& path, const std::vector<VectorLayer>& layers) {
+    const std::string memory =
+        "/vsimem/erdwerk-" + std::to_string(reinterpret_cast<std::uintptr_t>(&layers)) + ".geojson";
+    GDALDriver* driver = GetGDALDriverManager()->GetDriverByName("GeoJSON");
+    {
+        const Dataset data(driver->Create(memory.c_str(), 0, 0, 0, GDT_Unknown, nullptr));
+        if (!data) return fail(ErrorCode::Io, "cannot be written: " + plainReason(lastMessage()), path);
+        for (const VectorLayer& layer : layers)
+            if (auto done = writeLayer(*data, layer, true, path); !done) return done;
+    }
+    vsi_l_offset size = 0;
+    GByte* bytes = VSIGetMemFileBuffer(memory.c_str(), &size, TRUE);
+    const std::string text(reinterpret_cast<const char*>(bytes), bytes == nullptr ? 0 : size);
+    CPLFree(bytes);
+    return replaceFile(path, text);
 }
 
 }  // namespace
@@ -321,18 +340,19 @@ Result<void> writeVectorFile(const std::string& path, const std::vector<VectorLa
     const bool geoJson = ending == ".geojson" || ending == ".json";
     if (!geoJson && ending != ".gpkg")
         return fail(ErrorCode::Unsupported, "use .gpkg or .geojson for vector data", path);
+    if (geoJson) return writeGeoJson(path, layers);
     return replaceFile(path, [&](const std::string& temporary) -> Result<void> {
-        GDALDriver* driver = GetGDALDriverManager()->GetDriverByName(geoJson ? "GeoJSON" : "GPKG");
+        GDALDriver* driver = GetGDALDriverManager()->GetDriverByName("GPKG");
         Dataset data(driver->Create(temporary.c_str(), 0, 0, 0, GDT_Unknown, nullptr));
-        if (!data) return fail(ErrorCode::Io, "cannot be written: " + lastMessage(), path);
-        if (!geoJson) data->StartTransaction();
+        if (!data) return fail(ErrorCode::Io, "cannot be written: " + plainReason(lastMessage()), path);
+        data->StartTransaction();
         for (const VectorLayer& layer : layers)
-            if (auto done = writeLayer(*data, layer, geoJson, path); !done) return done;
-        if (!geoJson && data->CommitTransaction() != OGRERR_NONE)
-            return fail(ErrorCode::Io, "cannot be written: " + lastMessage(), path);
+            if (auto done = writeLayer(*data, layer, false, path); !done) return done;
+        if (data->CommitTransaction() != OGRERR_NONE)
+            return fail(ErrorCode::Io, "cannot be written: " + plainReason(lastMessage()), path);
         data.reset();
         if (!lastMessage().empty() && !std::filesystem::exists(temporary))
-            return fail(ErrorCode::Io, "cannot be written: " + lastMessage(), path);
+            return fail(ErrorCode::Io, "cannot be written: " + plainReason(lastMessage()), path);
         return {};
     });
 }

@@ -46,10 +46,8 @@ Result<Line3D> insertCorner(const Line3D& line, std::size_t segment, double frac
     LineVertex corner;
     corner.place = pointAt(whole, fraction);
     corner.rule = Interpolated{};
-    if (arcOf(whole)) {
-        out.vertices[range->corner].through = part(whole, 0, fraction).through;
-        corner.through = part(whole, fraction, 1).through;
-    }
+    out.vertices[range->corner].through = part(whole, 0, fraction).through;
+    corner.through = part(whole, fraction, 1).through;
     std::size_t where = range->corner + 1;
     for (std::size_t i = range->corner + 1; i < range->end; ++i) {
         LineVertex& v = out.vertices[i];
@@ -97,26 +95,12 @@ Result<Line3D> moveCorner(const Line3D& line, std::size_t vertex, Vec2 place) {
         static_cast<std::size_t>(std::find(corners.begin(), corners.end(), vertex) - corners.begin());
     Line3D out = line;
     out.vertices[vertex].place = place;
-    // An arc keeps its height over the chord: its through-point moves along by the same share.
+    // What bends the sides keeps its shape over the new chords.
     const auto rebend = [&](std::size_t from, std::size_t to) {
         LineVertex& start = out.vertices[from];
-        if (!start.through) return;
-        const geometry::Segment before{line.vertices[from].place, line.vertices[to].place,
-                                       line.vertices[from].through};
-        const auto arc = arcOf(before);
-        const double chord = geometry::distance(start.place, out.vertices[to].place);
-        if (!arc || chord == 0) {
-            start.through.reset();
-            return;
-        }
-        const Vec2 middle = arc->at(0.5);
-        const Vec2 oldMiddle = geometry::lerp(before.start, before.end, 0.5);
-        const Vec2 oldAlong = before.end - before.start;
-        const double share =
-            geometry::cross(oldAlong, middle - oldMiddle) / geometry::dot(oldAlong, oldAlong);
-        const Vec2 along = out.vertices[to].place - start.place;
-        start.through =
-            geometry::lerp(start.place, out.vertices[to].place, 0.5) + geometry::leftOf(along) * share;
+        start.through = between({line.vertices[from].place, line.vertices[to].place, start.through},
+                                start.place, out.vertices[to].place)
+                            .through;
     };
     if (k + 1 < n || line.closed) rebend(vertex, corners[(k + 1) % n]);
     if (k > 0 || line.closed) rebend(corners[(k + n - 1) % n], vertex);
@@ -188,17 +172,6 @@ Result<Line3D> appendCorner(const Line3D& line, Vec2 place, HeightRule rule) {
 }
 
 namespace {
-
-/// The control that a vertex is measured from, in an open line or round a closed one.
-std::optional<std::size_t> controlOf(const Line3D& line, std::size_t i, bool ahead) {
-    const std::size_t n = line.vertices.size();
-    for (std::size_t step = 1; step < n; ++step) {
-        if (!line.closed && (ahead ? i + step >= n : step > i)) return std::nullopt;
-        const std::size_t k = ahead ? (i + step) % n : (i + n - step) % n;
-        if (isControl(line.vertices[k].rule)) return k;
-    }
-    return std::nullopt;
-}
 
 /// In a part of a line, what can no longer be measured as it was becomes the height it has. `offset`: of the
 /// part's first vertex in `whole`.
@@ -309,9 +282,7 @@ Result<Line3D> drape(const Line3D& line, const terrain::TinLocator& surface, Obj
         out.vertices.push_back(corner);
         if (k >= path.size()) continue;
         const double size = lengthOf(path[k]);
-        const bool isArc = arcOf(path[k]).has_value();
-        const auto chain =
-            isArc ? geometry::flattened({path[k]}, 0.005) : std::vector<Vec2>{path[k].start, path[k].end};
+        const auto chain = flattened(path[k], 0.005);
         const double pieces = static_cast<double>(chain.size() - 1);
         double last = 0;
         for (std::size_t c = 0; c + 1 < chain.size(); ++c) {

@@ -56,6 +56,16 @@ Path planPath(const Line3D& line) {
     return path;
 }
 
+std::optional<std::size_t> controlOf(const Line3D& line, std::size_t i, bool ahead) {
+    const std::size_t n = line.vertices.size();
+    for (std::size_t step = 1; step < n; ++step) {
+        if (!line.closed && (ahead ? i + step >= n : step > i)) return std::nullopt;
+        const std::size_t k = ahead ? (i + step) % n : (i + n - step) % n;
+        if (isControl(line.vertices[k].rule)) return k;
+    }
+    return std::nullopt;
+}
+
 std::size_t segmentOf(const Line3D& line, std::size_t vertex) {
     std::size_t corners = 0;
     for (std::size_t i = 0; i <= vertex && i < line.vertices.size(); ++i)
@@ -147,15 +157,15 @@ std::vector<std::vector<Vec3>> runsWithHeights(const ResolvedLine& line, double 
         const ResolvedVertex& next = line.vertices[(i + 1) % n];
         if (!next.height) continue;
         const double to = i + 1 < n ? next.distance : line.length;
-        // Places on the arc between two vertices; straights add none.
+        // Places on the curve between two vertices; straights add none.
         const auto at =
             std::upper_bound(starts.begin(), starts.end(), v.distance + 1e-9) - starts.begin() - 1;
         const auto& segment = line.path[static_cast<std::size_t>(std::max<std::ptrdiff_t>(at, 0))];
         const double size = lengthOf(segment);
-        if (geometry::arcOf(segment) && size > 0) {
+        if (size > 0) {
             const double from = starts[static_cast<std::size_t>(at)];
             const auto piece = part(segment, (v.distance - from) / size, std::min(1.0, (to - from) / size));
-            const auto places = geometry::flattened({piece}, sagitta);
+            const auto places = flattened(piece, sagitta);
             for (std::size_t k = 1; k + 1 < places.size(); ++k) {
                 const double t = static_cast<double>(k) / static_cast<double>(places.size() - 1);
                 run.push_back({places[k].x, places[k].y, *v.height + t * (*next.height - *v.height)});

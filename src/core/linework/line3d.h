@@ -51,6 +51,10 @@ std::vector<std::size_t> cornersOf(const Line3D& line);
 /// Position of the segment (of planPath) that follows or holds a vertex.
 std::size_t segmentOf(const Line3D& line, std::size_t vertex);
 
+/// The control that a vertex is measured from, ahead or behind (round a closed line, not the vertex itself);
+/// nothing when there is none.
+std::optional<std::size_t> controlOf(const Line3D& line, std::size_t vertex, bool ahead);
+
 struct ResolvedVertex {
     Vec2 place;
     double distance = 0;  ///< along the line from its start

@@ -32,17 +32,6 @@ struct LineSolver::State {
     std::vector<Progress> progress;
     ResolvedLine out;
 
-    /// The nearest control in a direction, not the vertex itself.
-    [[nodiscard]] std::optional<std::size_t> control(std::size_t i, bool forward) const {
-        const std::size_t n = line.vertices.size();
-        for (std::size_t step = 1; step < n; ++step) {
-            if (!line.closed && (forward ? i + step >= n : step > i)) return std::nullopt;
-            const std::size_t k = forward ? (i + step) % n : (i + n - step) % n;
-            if (isControl(line.vertices[k].rule)) return k;
-        }
-        return std::nullopt;
-    }
-
     class Ask : public Asking {
     public:
         Ask(State& state, std::size_t vertex) : state_(state), vertex_(vertex) {}
@@ -57,7 +46,7 @@ struct LineSolver::State {
 
     private:
         Result<Neighbour> neighbour(bool forward) {
-            const auto k = state_.control(vertex_, forward);
+            const auto k = controlOf(state_.line, vertex_, forward);
             if (!k)
                 return badInput(forward ? "there is no next height to measure from"
                                         : "there is no previous height to measure from");

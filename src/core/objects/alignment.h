@@ -16,6 +16,7 @@ struct Alignment {
 template <>
 struct Kind<Alignment> : HasNoParts<Alignment> {
     static constexpr std::string_view name = "alignment";
+    static constexpr std::optional<Role> sourceRole = std::nullopt;
     static void references(const Alignment& object, const Visit& visit);
     static std::optional<Alignment> without(Alignment object, ObjectId gone);
 };

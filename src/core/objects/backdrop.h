@@ -27,6 +27,7 @@ struct Backdrop {
 template <>
 struct Kind<Backdrop> : StandsAlone<Backdrop> {
     static constexpr std::string_view name = "backdrop";
+    static constexpr std::optional<Role> sourceRole = std::nullopt;
 };
 
 }  // namespace erdwerk::objects

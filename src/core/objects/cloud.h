@@ -27,6 +27,7 @@ struct Cloud {
 template <>
 struct Kind<Cloud> : StandsAlone<Cloud> {
     static constexpr std::string_view name = "cloud";
+    static constexpr std::optional<Role> sourceRole = Role::Cloud;
 };
 
 }  // namespace erdwerk::objects

@@ -15,6 +15,7 @@ struct Group {
 template <>
 struct Kind<Group> : StandsAlone<Group> {
     static constexpr std::string_view name = "group";
+    static constexpr std::optional<Role> sourceRole = Role::Breakline;  ///< of the lines in it
 };
 
 }  // namespace erdwerk::objects

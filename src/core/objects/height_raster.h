@@ -19,6 +19,7 @@ struct HeightRaster {
 template <>
 struct Kind<HeightRaster> : StandsAlone<HeightRaster> {
     static constexpr std::string_view name = "raster";
+    static constexpr std::optional<Role> sourceRole = Role::Raster;
 };
 
 }  // namespace erdwerk::objects

@@ -1,7 +1,7 @@
 #pragma once
-// What every kind of object says of itself: its name in files, what it names, what becomes of it when that
-// goes, and how the parts it names are carried through an edit. A kind that says nothing of one of these does
-// not compile.
+// What every kind of object says of itself: its name in files, what it is to a surface when it can be one of
+// its sources, what it names, what becomes of it when that goes, and how the parts it names are carried
+// through an edit. A kind that says nothing of one of these does not compile.
 
 #include <functional>
 #include <optional>
@@ -11,6 +11,7 @@
 
 #include "core/base/id.h"
 #include "core/linework/line3d.h"
+#include "core/objects/role.h"
 
 namespace erdwerk::objects {
 

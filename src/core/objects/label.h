@@ -16,6 +16,7 @@ struct Label {
 template <>
 struct Kind<Label> {
     static constexpr std::string_view name = "label";
+    static constexpr std::optional<Role> sourceRole = std::nullopt;
     static void references(const Label& object, const Visit& visit);
     static std::optional<Label> without(Label object, ObjectId gone);
     static std::optional<Label> carried(Label object, const Carry& carry, std::vector<std::string>* lost);

@@ -13,6 +13,7 @@ struct LabelStyle {
 template <>
 struct Kind<LabelStyle> : StandsAlone<LabelStyle> {
     static constexpr std::string_view name = "label-style";
+    static constexpr std::optional<Role> sourceRole = std::nullopt;
 };
 
 }  // namespace erdwerk::objects

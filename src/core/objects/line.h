@@ -18,6 +18,7 @@ struct Line {
 template <>
 struct Kind<Line> : HasNoParts<Line> {
     static constexpr std::string_view name = "line";
+    static constexpr std::optional<Role> sourceRole = Role::Breakline;
     static void references(const Line& object, const Visit& visit);
     static std::optional<Line> without(Line object, ObjectId gone);
 };

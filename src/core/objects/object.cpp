@@ -6,6 +6,10 @@ std::string_view kindName(const Payload& payload) {
     return std::visit([](const auto& p) { return Kind<std::decay_t<decltype(p)>>::name; }, payload);
 }
 
+std::optional<Role> sourceRole(const Payload& payload) {
+    return std::visit([](const auto& p) { return Kind<std::decay_t<decltype(p)>>::sourceRole; }, payload);
+}
+
 std::vector<ObjectId> references(const Payload& payload) {
     std::vector<ObjectId> out;
     std::visit(

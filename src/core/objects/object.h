@@ -34,6 +34,8 @@ struct Object {
 
 /// "points", "line", "surface" …: the kind as stored in files.
 std::string_view kindName(const Payload& payload);
+/// What it can be to a surface; nothing when it is no source of one.
+std::optional<Role> sourceRole(const Payload& payload);
 /// Objects that a payload names, groups not among them; one may come twice.
 std::vector<ObjectId> references(const Payload& payload);
 /// A payload after an object that it names went; nothing when it goes too.

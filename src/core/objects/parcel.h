@@ -19,6 +19,7 @@ struct Parcel {
 template <>
 struct Kind<Parcel> {
     static constexpr std::string_view name = "parcel";
+    static constexpr std::optional<Role> sourceRole = std::nullopt;
     static void references(const Parcel& object, const Visit& visit);
     static std::optional<Parcel> without(const Parcel& object, ObjectId gone);
     static std::optional<Parcel> carried(Parcel object, const Carry& carry, std::vector<std::string>* lost);

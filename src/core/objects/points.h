@@ -19,6 +19,7 @@ struct PointRef {
 template <>
 struct Kind<Points> : StandsAlone<Points> {
     static constexpr std::string_view name = "points";
+    static constexpr std::optional<Role> sourceRole = Role::Points;
 };
 
 }  // namespace erdwerk::objects

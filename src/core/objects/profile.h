@@ -19,6 +19,7 @@ struct Profile {
 template <>
 struct Kind<Profile> : HasNoParts<Profile> {
     static constexpr std::string_view name = "profile";
+    static constexpr std::optional<Role> sourceRole = std::nullopt;
     static void references(const Profile& object, const Visit& visit);
     static std::optional<Profile> without(Profile object, ObjectId gone);
 };

@@ -1,5 +1,7 @@
 #include "core/objects/sheet.h"
 
+#include <algorithm>
+
 namespace erdwerk::objects {
 
 std::array<double, 2> paperSize(Paper paper) {
@@ -24,6 +26,25 @@ std::string_view paperName(Paper paper) {
             break;
     }
     return "A3";
+}
+
+double panelWidth(Paper paper) {
+    return std::min(96.0, paperSize(paper)[0] * 0.3);
+}
+
+std::array<double, 2> planSize(Paper paper) {
+    const auto size = paperSize(paper);
+    return {size[0] - 2 * sheetMargin - panelWidth(paper), size[1] - 2 * sheetMargin};
+}
+
+geometry::Box groundOf(const Sheet& sheet, LengthUnit unit) {
+    const auto size = planSize(sheet.paper);
+    const double perMillimetre = sheet.scale / 1000 / metresPer(unit);
+    const geometry::Vec2 half{size[0] / 2 * perMillimetre, size[1] / 2 * perMillimetre};
+    geometry::Box box;
+    box.add(sheet.centre - half);
+    box.add(sheet.centre + half);
+    return box;
 }
 
 void Kind<Sheet>::references(const Sheet& object, const Visit& visit) {

@@ -4,6 +4,7 @@
 #include <array>
 #include <string>
 
+#include "core/base/quantity.h"
 #include "core/geometry/vec.h"
 #include "core/objects/kind.h"
 
@@ -13,6 +14,13 @@ enum class Paper { A4, A3, A1 };
 /// Landscape width and height in millimetres (ISO 216).
 std::array<double, 2> paperSize(Paper paper);
 std::string_view paperName(Paper paper);
+/// Around the sheet's content, in millimetres.
+inline constexpr double sheetMargin = 8;
+/// Of the panel on the right with table, description and title block, in millimetres. Small paper gets a
+/// narrower one.
+double panelWidth(Paper paper);
+/// Width and height of what shows the plan, in millimetres.
+std::array<double, 2> planSize(Paper paper);
 
 struct Sheet {
     Paper paper = Paper::A3;
@@ -25,9 +33,13 @@ struct Sheet {
     std::string date;
 };
 
+/// The part of the ground that a sheet shows.
+geometry::Box groundOf(const Sheet& sheet, LengthUnit unit);
+
 template <>
 struct Kind<Sheet> : HasNoParts<Sheet> {
     static constexpr std::string_view name = "sheet";
+    static constexpr std::optional<Role> sourceRole = std::nullopt;
     static void references(const Sheet& object, const Visit& visit);
     static std::optional<Sheet> without(Sheet object, ObjectId gone);
 };

@@ -1,7 +1,6 @@
 #pragma once
 // A surface: its sources, own edits, how it is shown and checked.
 
-#include <array>
 #include <memory>
 #include <vector>
 
@@ -11,21 +10,6 @@
 #include "core/terrain/tin.h"
 
 namespace erdwerk::objects {
-
-/// What an object is to a surface. Opening: no surface inside; island: surface again inside an opening. A
-/// contour is a breakline that lies on one height.
-enum class Role { Points, Cloud, Raster, Breakline, Contour, Edge, Opening, Island };
-inline constexpr std::array allRoles{Role::Points,  Role::Cloud, Role::Raster,  Role::Breakline,
-                                     Role::Contour, Role::Edge,  Role::Opening, Role::Island};
-std::string_view roleName(Role role);
-/// The roles a line can have.
-inline constexpr std::array lineRoles{Role::Breakline, Role::Contour, Role::Edge, Role::Opening,
-                                      Role::Island};
-
-/// Edge, opening and island: closed lines that say where there is surface.
-constexpr bool isRing(Role role) {
-    return role == Role::Edge || role == Role::Opening || role == Role::Island;
-}
 
 /// One input of a surface. A group stands for all its members: lines with the role given here, other things
 /// with their own.
@@ -95,6 +79,7 @@ struct Surface {
 template <>
 struct Kind<Surface> : HasNoParts<Surface> {
     static constexpr std::string_view name = "surface";
+    static constexpr std::optional<Role> sourceRole = std::nullopt;
     static void references(const Surface& object, const Visit& visit);
     static std::optional<Surface> without(Surface object, ObjectId gone);
 };

@@ -153,6 +153,40 @@ bool hasSource(const Document& document, ObjectId surface, ObjectId object) {
                                        [&](const Source& x) { return x.object == object; });
 }
 
+std::vector<Source> possibleSources(const Document& document, ObjectId surface) {
+    std::vector<Source> out;
+    for (const auto& [id, object] : document.objects())
+        if (const auto role = sourceRole(object->payload); role && !hasSource(document, surface, id))
+            out.push_back({id, *role});
+    return out;
+}
+
+namespace {
+
+bool isDense(const Object& object) {
+    const auto role = sourceRole(object.payload);
+    return role == Role::Cloud || role == Role::Raster;
+}
+
+}  // namespace
+
+std::vector<ObjectId> denseObjects(const Document& document) {
+    std::vector<ObjectId> out;
+    for (const auto& [id, object] : document.objects())
+        if (isDense(*object)) out.push_back(id);
+    return out;
+}
+
+bool hasDenseSources(const Document& document, ObjectId surface) {
+    const auto* s = document.get<Surface>(surface);
+    return s != nullptr &&
+           std::any_of(document.objects().begin(), document.objects().end(), [&](const auto& entry) {
+               const auto& [id, object] = entry;
+               return isDense(*object) && (hasSource(document, surface, id) ||
+                                           (object->group && hasSource(document, surface, object->group)));
+           });
+}
+
 Document addSurface(const Document& document, const std::string& name, const std::vector<Source>& sources,
                     ObjectId* id) {
     SurfaceDefinition definition;

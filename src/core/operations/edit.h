@@ -45,6 +45,12 @@ Document changeDefinition(const Document& document, ObjectId surface,
                           const std::function<void(SurfaceDefinition&)>& change);
 Document addEdit(const Document& document, ObjectId surface, SurfaceEdit edit);
 bool hasSource(const Document& document, ObjectId surface, ObjectId object);
+/// What could be a source more, in the role that it would have first.
+std::vector<Source> possibleSources(const Document& document, ObjectId surface);
+/// Clouds and rasters of the project: what a surface can be compared with.
+std::vector<ObjectId> denseObjects(const Document& document);
+/// Whether any of its sources, or of the members of its groups, is a cloud or a raster.
+bool hasDenseSources(const Document& document, ObjectId surface);
 /// A surface from the given sets and lines: a closed line that surrounds everything is not taken for an edge
 /// by itself.
 Document addSurface(const Document& document, const std::string& name, const std::vector<Source>& sources,

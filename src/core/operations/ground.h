@@ -38,7 +38,7 @@ Result<std::vector<geometry::Vec2>> ringOf(const Derived& derived, ObjectId line
 /// million.
 Result<std::vector<geometry::Vec3>> gridOf(const Derived& derived, ObjectId source, ObjectId line,
                                            double spacing);
-/// Those as a set of survey points, "Grid of NAME".
+/// Those as a set of survey points, "Grid of NAME 1".
 Edit addGrid(ObjectId source, std::vector<geometry::Vec3> places);
 
 /// Removes points of sets, and whole objects with what cannot be without them.

@@ -42,7 +42,7 @@ Edit moveVertex(ObjectId line, std::size_t vertex, geometry::Vec2 to);
 Edit drawLine(linework::Line3D line);
 /// Puts drawn vertices before the first (`atStart`, in the order they were drawn, from the line outwards) or
 /// after the last of a line. Whatever else was done to the line meanwhile stays. Heights are worked out in
-/// the drawn direction, on these results.
+/// the drawn direction.
 Edit continueLine(ObjectId line, bool atStart, const std::vector<linework::LineVertex>& drawn,
                   std::optional<geometry::Vec2> throughFromEnd);
 /// The line as it would be: what continueLine makes, without a document.

@@ -12,9 +12,6 @@ using document::freshName;
 
 namespace {
 
-/// Millimetres of a sheet's width that its rim and title take.
-constexpr double sheetRim = 112;
-
 ObjectId labelStyle(Document& document, annotate::LabelKind kind) {
     for (const ObjectId id : document.all<objects::LabelStyle>())
         if (document.get<objects::LabelStyle>(id)->style.kind == kind) return id;
@@ -44,6 +41,9 @@ Result<double> typedPviHeight(const std::vector<route::Pvi>& design, std::size_t
                               const std::string& text) {
     const auto entry = parseHeightEntry(text);
     if (!entry) return tl::unexpected(entry.error());
+    if (i == 0 && !std::holds_alternative<TypedHeight>(*entry))
+        return badInput("the first PVI has none before it to rise from");
+    if (i == 0 && gradeIn) return badInput("the first PVI has no grade in");
     const double before = i > 0 ? design[i - 1].height : design[i].height;
     const double run = i > 0 ? design[i].station - design[i - 1].station : 0;
     if (const auto* height = std::get_if<TypedHeight>(&*entry))
@@ -67,6 +67,7 @@ Edit makeAlignment(ObjectId line) {
 
 Edit reverseAlignment(ObjectId alignment) {
     return [alignment](const Document& d) -> Result<Edited> {
+        if (d.get<objects::Alignment>(alignment) == nullptr) return badInput("the alignment is gone");
         return document::changed<objects::Alignment>(d, alignment,
                                                      [](objects::Alignment& a) { a.reversed = !a.reversed; });
     };
@@ -103,7 +104,7 @@ Edit makeLabel(ObjectId target, std::optional<std::size_t> part, std::size_t seg
         const auto path = planPath(line->line);
         if (side >= path.size()) return badInput("pick a side of a line");
         const ObjectId style =
-            labelStyle(d, arcOf(path[side]) ? annotate::LabelKind::Curve : annotate::LabelKind::Segment);
+            labelStyle(d, isCurved(path[side]) ? annotate::LabelKind::Curve : annotate::LabelKind::Segment);
         return d.added(freshName<objects::Label>(d, "Label"), objects::Label{of, side, style});
     };
 }
@@ -203,7 +204,7 @@ Edit newSheet(NewSheet options) {
         sheet.parcel = options.parcel;
         if (!sheet.parcel && !parcels.empty()) sheet.parcel = parcels.front();
         const double millimetres = options.width * metresPer(d.settings().display.unit) * 1000;
-        sheet.scale = roundStep(millimetres / (objects::paperSize(sheet.paper)[0] - sheetRim));
+        sheet.scale = roundStep(millimetres / objects::planSize(sheet.paper)[0]);
         sheet.project = d.settings().name;
         sheet.title = sheet.parcel ? "Plan of " + d.nameOf(sheet.parcel) : "Site plan";
         sheet.date = options.date;

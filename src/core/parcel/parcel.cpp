@@ -16,6 +16,7 @@ Course courseOf(const geometry::Segment& s) {
     c.end = s.end;
     c.azimuth = geometry::azimuth(s.start, s.end);
     c.distance = geometry::distance(s.start, s.end);
+    // A course of a description is a straight or an arc.
     if (const auto arc = arcOf(s)) {
         c.isCurve = true;
         c.radius = arc->radius;

@@ -28,12 +28,12 @@ AlignmentGeometry alignmentOn(Path path, double startStation) {
     double station = startStation;
     for (std::size_t i = 0; i < path.size(); ++i) {
         const Angle ahead = tangentAt(path[i], 0);
-        const bool curve = arcOf(path[i]).has_value();
+        const bool curve = isCurved(path[i]);
         if (i == 0) {
             out.keyPoints.push_back({PointKind::Begin, station, path[i].start, ahead});
         } else {
             const Angle behind = tangentAt(path[i - 1], 1);
-            const bool curveBefore = arcOf(path[i - 1]).has_value();
+            const bool curveBefore = isCurved(path[i - 1]);
             const Angle turn = (ahead - behind).signedTurn();
             if (std::abs(turn.radians()) > tangencyTolerance.radians())
                 out.breaks.push_back({i - 1, station, path[i].start, turn});

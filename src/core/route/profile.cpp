@@ -14,8 +14,7 @@ std::vector<ProfilePoint> groundProfile(const AlignmentGeometry& alignment,
     double base = alignment.startStation;
     for (const auto& segment : alignment.path) {
         const double size = lengthOf(segment);
-        const auto chain = arcOf(segment) ? geometry::flattened({segment}, 0.005)
-                                          : std::vector<Vec2>{segment.start, segment.end};
+        const auto chain = flattened(segment, 0.005);
         const double piece = size / static_cast<double>(chain.size() - 1);
         for (std::size_t c = 0; c + 1 < chain.size(); ++c) {
             const auto points = terrain::trace(surface, chain[c], chain[c + 1]);

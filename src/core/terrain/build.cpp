@@ -88,6 +88,7 @@ public:
         if (cdt_.dimension() < 2)
             return fail(ErrorCode::Degenerate, "fewer than three points that are not on one line");
         out_.crossings = std::move(noded_.crossings);
+        out_.points = points_ - out_.duplicates.size();
         flatten();
         return std::move(out_);
     }
@@ -196,11 +197,13 @@ bool allFinite(const BuildInput& input) {
     });
 }
 
-/// Points that ended up as vertices: the vertices come in input order, so the two lists are merged.
-std::size_t pointsTakingPart(const std::vector<Vec3>& points, const Tin& tin) {
+/// How many of the first `points` vertices of the whole are in what was left of it: both are in input order,
+/// so the two lists are merged.
+std::size_t pointsTakingPart(const Tin& whole, std::size_t points, const Tin& left) {
     std::size_t count = 0;
-    for (std::size_t i = 0; i < points.size() && count < tin.vertexCount(); ++i)
-        if (tin.vertex(static_cast<std::uint32_t>(count)) == points[i]) ++count;
+    for (std::size_t i = 0; i < points && count < left.vertexCount(); ++i)
+        if (left.vertex(static_cast<std::uint32_t>(count)) == whole.vertex(static_cast<std::uint32_t>(i)))
+            ++count;
     return count;
 }
 
@@ -258,32 +261,45 @@ Tin cutOpenings(const Tin& whole, const std::vector<Opening>& openings) {
 
 }  // namespace
 
-Tin finished(const Tin& whole, const BuildInput& input) {
+Tin trimmed(const Tin& whole, const BuildInput& input) {
     Tin out = input.boundary ? endOn(whole, *input.boundary) : whole;
     if (!input.openings.empty()) out = cutOpenings(out, input.openings);
     return peelRim(out, {input.maxEdge, input.narrowest, input.boundary || !input.openings.empty()});
 }
 
-Result<BuiltSurface> build(BuildInput input, const Context& context) {
-    if (auto valid = validateRings(input); !valid) return tl::unexpected(valid.error());
-    const std::size_t lineCount = input.lines.size();
-    const bool boundaryIsBreakline = input.boundary && input.boundary->hasHeights();
-    if (boundaryIsBreakline) input.lines.push_back(lineOf(*input.boundary));
+void addRings(BuildInput& input) {
+    if (input.boundary && input.boundary->hasHeights()) input.lines.push_back(lineOf(*input.boundary));
     for (const Opening& opening : input.openings)
         if (opening.ring.hasHeights()) input.lines.push_back(lineOf(opening.ring));
-    auto built = triangulate(input, context);
-    if (!built) return built;
-    built->tin = finished(built->tin, input);
-    // What crosses outside the surface is no conflict of it; nor is a line that ends on the boundary's own
-    // height.
+}
+
+BuiltSurface ended(const BuiltSurface& whole, const Tin& tin, const BuildInput& input) {
+    BuiltSurface out;
+    out.tin = trimmed(tin, input);
+    out.points = pointsTakingPart(tin, whole.points, out.tin);
+    out.duplicates = whole.duplicates;
+    out.crossings = whole.crossings;
+    // What crosses outside the surface is no conflict of it; nor is a line that ends on a ring's own height.
+    const auto rings = std::count_if(input.openings.begin(), input.openings.end(),
+                                     [](const Opening& o) { return o.ring.hasHeights(); }) +
+                       (input.boundary && input.boundary->hasHeights() ? 1 : 0);
+    const std::size_t lines = input.lines.size() - static_cast<std::size_t>(rings);
     if (input.boundary)
-        std::erase_if(built->crossings, [&](const Crossing& c) {
-            return c.second < lineCount &&
+        std::erase_if(out.crossings, [&](const Crossing& c) {
+            return c.second < lines &&
                    geometry::sideOf(input.boundary->ring, c.place) == geometry::Side::Outside;
         });
-    if (built->tin.empty())
+    return out;
+}
+
+Result<BuiltSurface> build(BuildInput input, const Context& context) {
+    if (auto valid = validateRings(input); !valid) return tl::unexpected(valid.error());
+    addRings(input);
+    const auto whole = triangulate(input, context);
+    if (!whole) return whole;
+    auto built = ended(*whole, whole->tin, input);
+    if (built.tin.empty())
         return fail(ErrorCode::Degenerate, "no triangle is left: check the boundary and the longest edge");
-    built->points = pointsTakingPart(input.points, built->tin);
     context.report(1);
     return built;
 }

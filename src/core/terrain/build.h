@@ -75,15 +75,23 @@ struct BuiltSurface {
 /// crosses itself, Cancelled. Costs about one CGAL insertion of all points.
 Result<BuiltSurface> build(BuildInput input, const Context& context = {});
 
+// The same in steps, for keeping what lies between: addRings, triangulate, ended.
+
+/// Rings with heights are breaklines as well: added after the lines, the boundary's first.
+void addRings(BuildInput& input);
 /// The triangulation before anything is cut or peeled: it covers the convex hull of points and lines
-/// (boundary and openings are not looked at). `points` is not worked out.
+/// (boundary and openings are not looked at). `points` is how many are vertices.
 Result<BuiltSurface> triangulate(const BuildInput& input, const Context& context = {});
 
 /// Ends a triangulation on a boundary: on its constrained sides when it has heights, else by cutting.
 /// Requires a valid boundary.
 Tin endOn(const Tin& tin, const Boundary& boundary);
-/// What a build does after triangulating: boundary, openings and islands, rim.
-Tin finished(const Tin& whole, const BuildInput& input);
+/// Boundary, openings and islands, rim.
+Tin trimmed(const Tin& whole, const BuildInput& input);
+/// What a build does after triangulating: trims `tin`, which is that of `whole`, leaves out crossings that
+/// are no conflict of the surface, and counts the points that take part. Requires `input` with its rings
+/// added; its points are not looked at.
+BuiltSurface ended(const BuiltSurface& whole, const Tin& tin, const BuildInput& input);
 /// BadInput for a boundary, opening or island that crosses itself or has no area.
 Result<void> validateRings(const BuildInput& input);
 /// The boundary as a line, when it has heights.

@@ -112,58 +112,64 @@ void Mesh::linkBack(std::uint32_t t, int i, std::uint32_t formerly) {
         }
 }
 
+/// Three triangles for one; returns them.
+std::vector<std::uint32_t> Mesh::splitTriangle(std::uint32_t t, std::uint32_t v) {
+    const std::array<std::uint32_t, 3> c{corner(t, 0), corner(t, 1), corner(t, 2)};
+    const std::array<std::uint32_t, 3> l{link(t, 0), link(t, 1), link(t, 2)};
+    const std::uint32_t t1 = addTriangle();
+    const std::uint32_t t2 = addTriangle();
+    set(t, {v, c[1], c[2]}, {l[0], t1, t2});
+    set(t1, {v, c[2], c[0]}, {l[1], t2, t});
+    set(t2, {v, c[0], c[1]}, {l[2], t, t1});
+    linkBack(t1, 0, t);
+    linkBack(t2, 0, t);
+    return {t, t1, t2};
+}
+
+/// Two triangles for each on a side; returns them.
+std::vector<std::uint32_t> Mesh::splitSide(std::uint32_t t, int i, std::uint32_t v,
+                                           std::vector<std::uint32_t>* touched) {
+    const std::uint32_t apex = corner(t, i);
+    const std::uint32_t a = corner(t, next(i));
+    const std::uint32_t b = corner(t, previous(i));
+    const std::uint32_t n = neighbour(t, i);
+    const std::uint32_t flag = link(t, i) & mark;
+    const std::uint32_t toA = link(t, previous(i));
+    const std::uint32_t toB = link(t, next(i));
+    int j = 0;
+    std::uint32_t far = none;
+    std::uint32_t farB = none;
+    std::uint32_t farA = none;
+    if (n != none) {
+        while (corner(n, next(j)) != b || corner(n, previous(j)) != a) ++j;
+        far = corner(n, j);
+        farB = link(n, previous(j));
+        farA = link(n, next(j));
+        if (touched != nullptr) touched->push_back(n);
+    }
+    const std::uint32_t t1 = addTriangle();
+    const std::uint32_t n1 = n == none ? none : addTriangle();
+    set(t, {v, apex, a}, {toA, (n == none ? none : n1) | flag, t1});
+    set(t1, {v, b, apex}, {toB, t, n | flag});
+    linkBack(t1, 0, t);
+    std::vector<std::uint32_t> star{t, t1};
+    if (n != none) {
+        set(n, {v, far, b}, {farB, t1 | flag, n1});
+        set(n1, {v, a, far}, {farA, n, t | flag});
+        linkBack(n1, 0, n);
+        star.push_back(n);
+        star.push_back(n1);
+    }
+    return star;
+}
+
 std::uint32_t Mesh::insert(const Vec3& vertex, const Where& where, std::vector<std::uint32_t>* touched) {
     assert(where.at == At::Inside || where.at == At::Side);
     const auto v = static_cast<std::uint32_t>(vertices_.size());
     vertices_.push_back(vertex);
     const std::uint32_t t = where.triangle;
-    std::vector<std::uint32_t> star;
     if (touched != nullptr) touched->push_back(t);
-    if (where.at == At::Inside) {
-        const std::array<std::uint32_t, 3> c{corner(t, 0), corner(t, 1), corner(t, 2)};
-        const std::array<std::uint32_t, 3> l{link(t, 0), link(t, 1), link(t, 2)};
-        const std::uint32_t t1 = addTriangle();
-        const std::uint32_t t2 = addTriangle();
-        set(t, {v, c[1], c[2]}, {l[0], t1, t2});
-        set(t1, {v, c[2], c[0]}, {l[1], t2, t});
-        set(t2, {v, c[0], c[1]}, {l[2], t, t1});
-        linkBack(t1, 0, t);
-        linkBack(t2, 0, t);
-        star = {t, t1, t2};
-    } else {
-        const int i = where.index;
-        const std::uint32_t apex = corner(t, i);
-        const std::uint32_t a = corner(t, next(i));
-        const std::uint32_t b = corner(t, previous(i));
-        const std::uint32_t n = neighbour(t, i);
-        const std::uint32_t flag = link(t, i) & mark;
-        const std::uint32_t toA = link(t, previous(i));
-        const std::uint32_t toB = link(t, next(i));
-        int j = 0;
-        std::uint32_t far = none;
-        std::uint32_t farB = none;
-        std::uint32_t farA = none;
-        if (n != none) {
-            while (corner(n, next(j)) != b || corner(n, previous(j)) != a) ++j;
-            far = corner(n, j);
-            farB = link(n, previous(j));
-            farA = link(n, next(j));
-            if (touched != nullptr) touched->push_back(n);
-        }
-        const std::uint32_t t1 = addTriangle();
-        const std::uint32_t n1 = n == none ? none : addTriangle();
-        set(t, {v, apex, a}, {toA, (n == none ? none : n1) | flag, t1});
-        set(t1, {v, b, apex}, {toB, t, n | flag});
-        linkBack(t1, 0, t);
-        star = {t, t1};
-        if (n != none) {
-            set(n, {v, far, b}, {farB, t1 | flag, n1});
-            set(n1, {v, a, far}, {farA, n, t | flag});
-            linkBack(n1, 0, n);
-            star.push_back(n);
-            star.push_back(n1);
-        }
-    }
+    auto star = where.at == At::Inside ? splitTriangle(t, v) : splitSide(t, where.index, v, touched);
     // Lawson's flips: every changed triangle keeps the new vertex as corner 0.
     while (!star.empty()) {
         const std::uint32_t s = star.back();
@@ -256,74 +262,87 @@ bool Mesh::release(std::uint32_t a, std::uint32_t b, std::uint32_t t) {
     return false;
 }
 
-bool Mesh::constrain(std::uint32_t a, std::uint32_t b, std::uint32_t t) {
+/// A side from `a` that lies along the straight to `b`, forwards, is constrained and gone along (`a` and `t`
+/// move); else the triangle round `a` that the straight enters, none when there is none.
+std::optional<std::uint32_t> Mesh::alongSide(std::uint32_t& a, std::uint32_t b, std::uint32_t& t) {
+    const Vec2 pa = vertices_[a].plan();
+    const Vec2 pb = vertices_[b].plan();
     std::vector<std::uint32_t> star;
-    while (a != b) {
-        const Vec2 pa = vertices_[a].plan();
-        const Vec2 pb = vertices_[b].plan();
-        star.clear();
-        around(a, t, star);
-        bool moved = false;
-        std::uint32_t crossing = none;
-        for (const std::uint32_t s : star) {
-            const int i = cornerIndex(s, a);
-            const std::uint32_t right = corner(s, next(i));
-            const std::uint32_t left = corner(s, previous(i));
-            const int turnRight = geometry::orientation(pa, pb, vertices_[right].plan());
-            const int turnLeft = geometry::orientation(pa, pb, vertices_[left].plan());
-            // A side that lies along the straight, forwards.
-            for (const auto& [w, turn, side] :
-                 {std::tuple{right, turnRight, previous(i)}, std::tuple{left, turnLeft, next(i)}}) {
-                if (moved || turn != 0 || geometry::dot(vertices_[w].plan() - pa, pb - pa) <= 0) continue;
-                link(s, side) |= mark;
-                const std::uint32_t n = neighbour(s, side);
-                for (int j = 0; n != none && j < 3; ++j)
-                    if (neighbour(n, j) == s && corner(n, next(j)) == corner(s, previous(side)))
-                        link(n, j) |= mark;
-                a = w;
-                t = s;
-                moved = true;
-            }
-            if (moved) break;
-            if (turnRight < 0 && turnLeft > 0) crossing = s;
-        }
-        if (moved) continue;
-        if (crossing == none) return false;
-        // Collect what the straight crosses, up to the next vertex on it.
-        std::vector<std::uint32_t> removed{crossing};
-        const int i = cornerIndex(crossing, a);
-        std::vector<std::uint32_t> right{a, corner(crossing, next(i))};
-        std::vector<std::uint32_t> left{a, corner(crossing, previous(i))};
-        std::uint32_t s = crossing;
-        int side = i;
-        std::uint32_t end = none;
-        while (end == none) {
-            if (constrained(s, side)) return false;
+    around(a, t, star);
+    std::uint32_t crossing = none;
+    for (const std::uint32_t s : star) {
+        const int i = cornerIndex(s, a);
+        const std::uint32_t right = corner(s, next(i));
+        const std::uint32_t left = corner(s, previous(i));
+        const int turnRight = geometry::orientation(pa, pb, vertices_[right].plan());
+        const int turnLeft = geometry::orientation(pa, pb, vertices_[left].plan());
+        // A side that lies along the straight, forwards.
+        for (const auto& [w, turn, side] :
+             {std::tuple{right, turnRight, previous(i)}, std::tuple{left, turnLeft, next(i)}}) {
+            if (turn != 0 || geometry::dot(vertices_[w].plan() - pa, pb - pa) <= 0) continue;
+            link(s, side) |= mark;
             const std::uint32_t n = neighbour(s, side);
-            if (n == none) return false;
-            int j = 0;
-            while (corner(n, next(j)) != corner(s, previous(side)) ||
-                   corner(n, previous(j)) != corner(s, next(side)))
-                ++j;
-            removed.push_back(n);
-            const std::uint32_t apex = corner(n, j);
-            const int turn = apex == b ? 0 : geometry::orientation(pa, pb, vertices_[apex].plan());
-            s = n;
-            if (turn == 0)
-                end = apex;
-            else if (turn < 0) {
-                right.push_back(apex);
-                side = next(j);  // the side from the apex to the left chain
-                if (corner(n, next(j)) == left.back()) side = previous(j);
-            } else {
-                left.push_back(apex);
-                side = next(j);
-                if (corner(n, next(j)) == right.back()) side = previous(j);
-            }
+            for (int j = 0; n != none && j < 3; ++j)
+                if (neighbour(n, j) == s && corner(n, next(j)) == corner(s, previous(side)))
+                    link(n, j) |= mark;
+            a = w;
+            t = s;
+            return std::nullopt;
         }
-        right.push_back(end);
-        left.push_back(end);
-        retriangulate(removed, left, right);
+        if (turnRight < 0 && turnLeft > 0) crossing = s;
+    }
+    return crossing;
+}
+
+/// Takes out the triangles that the straight from `a` crosses, from `crossing` to the next vertex on it, and
+/// fills the gap on both sides. Returns that vertex; none when a constrained side or the rim is in the way.
+std::uint32_t Mesh::cutThrough(std::uint32_t a, std::uint32_t b, std::uint32_t crossing) {
+    const Vec2 pa = vertices_[a].plan();
+    const Vec2 pb = vertices_[b].plan();
+    std::vector<std::uint32_t> removed{crossing};
+    const int i = cornerIndex(crossing, a);
+    std::vector<std::uint32_t> right{a, corner(crossing, next(i))};
+    std::vector<std::uint32_t> left{a, corner(crossing, previous(i))};
+    std::uint32_t s = crossing;
+    int side = i;
+    std::uint32_t end = none;
+    while (end == none) {
+        if (constrained(s, side)) return none;
+        const std::uint32_t n = neighbour(s, side);
+        if (n == none) return none;
+        int j = 0;
+        while (corner(n, next(j)) != corner(s, previous(side)) ||
+               corner(n, previous(j)) != corner(s, next(side)))
+            ++j;
+        removed.push_back(n);
+        const std::uint32_t apex = corner(n, j);
+        const int turn = apex == b ? 0 : geometry::orientation(pa, pb, vertices_[apex].plan());
+        s = n;
+        if (turn == 0)
+            end = apex;
+        else if (turn < 0) {
+            right.push_back(apex);
+            side = next(j);  // the side from the apex to the left chain
+            if (corner(n, next(j)) == left.back()) side = previous(j);
+        } else {
+            left.push_back(apex);
+            side = next(j);
+            if (corner(n, next(j)) == right.back()) side = previous(j);
+        }
+    }
+    right.push_back(end);
+    left.push_back(end);
+    retriangulate(removed, left, right);
+    return end;
+}
+
+bool Mesh::constrain(std::uint32_t a, std::uint32_t b, std::uint32_t t) {
+    while (a != b) {
+        const auto crossing = alongSide(a, b, t);
+        if (!crossing) continue;
+        if (*crossing == none) return false;
+        const std::uint32_t end = cutThrough(a, b, *crossing);
+        if (end == none) return false;
         a = end;
         t = last_;
     }

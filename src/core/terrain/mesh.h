@@ -78,6 +78,11 @@ private:
     void set(std::uint32_t t, std::array<std::uint32_t, 3> corners, std::array<std::uint32_t, 3> links);
     std::uint32_t addTriangle();
     /// Makes the neighbour across side i of t point back at t.
+    std::vector<std::uint32_t> splitTriangle(std::uint32_t t, std::uint32_t v);
+    std::vector<std::uint32_t> splitSide(std::uint32_t t, int i, std::uint32_t v,
+                                         std::vector<std::uint32_t>* touched);
+    std::optional<std::uint32_t> alongSide(std::uint32_t& a, std::uint32_t b, std::uint32_t& t);
+    std::uint32_t cutThrough(std::uint32_t a, std::uint32_t b, std::uint32_t crossing);
     void linkBack(std::uint32_t t, int i, std::uint32_t formerly);
     void flip(std::uint32_t t, int i);
     void legalise(std::vector<std::pair<std::uint32_t, int>>& sides);

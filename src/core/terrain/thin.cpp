@@ -364,6 +364,29 @@ std::vector<Vec3> withinReach(const std::vector<Vec3>& points, const Boundary& b
     return in;
 }
 
+/// Asks every point how far the surface is from it.
+Result<void> prove(const std::vector<Vec3>& measured, const NearLines& near, double tolerance,
+                   const Context& context, Thinned& out) {
+    const TinLocator locator(std::make_shared<const Tin>(out.tin));
+    const auto deviations = deviationsOf(locator, measured, context);
+    if (!deviations) return tl::unexpected(deviations.error());
+    for (std::size_t i = 0; i < measured.size(); ++i) {
+        const auto& d = (*deviations)[i];
+        if (!d) {
+            ++out.outside;
+            continue;
+        }
+        out.largestDeviation = std::max(out.largestDeviation, std::abs(*d));
+        const bool excused = near.reaches(measured[i].plan());
+        if (excused)
+            ++out.excused;
+        else
+            out.largestProved = std::max(out.largestProved, std::abs(*d));
+        if (!excused && std::abs(*d) > tolerance) ++out.beyond;
+    }
+    return {};
+}
+
 }  // namespace
 
 Result<Thinned> thin(const std::vector<Vec3>& points, const ThinOptions& options, const Context& context) {
@@ -408,23 +431,8 @@ Result<Thinned> thin(const std::vector<Vec3>& points, const ThinOptions& options
     if (options.boundary) out.tin = endOn(out.tin, *options.boundary);
     if (out.tin.empty()) return fail(ErrorCode::Degenerate, "no triangle is left inside the boundary");
 
-    const TinLocator locator(std::make_shared<const Tin>(out.tin));
-    const auto deviations = deviationsOf(locator, measured, context);
-    if (!deviations) return tl::unexpected(deviations.error());
-    for (std::size_t i = 0; i < measured.size(); ++i) {
-        const auto& d = (*deviations)[i];
-        if (!d) {
-            ++out.outside;
-            continue;
-        }
-        out.largestDeviation = std::max(out.largestDeviation, std::abs(*d));
-        const bool excused = near.reaches(measured[i].plan());
-        if (excused)
-            ++out.excused;
-        else
-            out.largestProved = std::max(out.largestProved, std::abs(*d));
-        if (!excused && std::abs(*d) > options.tolerance) ++out.beyond;
-    }
+    if (auto proved = prove(measured, near, options.tolerance, context, out); !proved)
+        return tl::unexpected(proved.error());
     context.report(1);
     return out;
 }

@@ -1,14 +1,12 @@
 #include "core/format/journal.h"
 
-#include <sys/resource.h>
-
-#include <csignal>
 #include <nlohmann/json.hpp>
 
 #include "core/format/journal_line.h"
 #include "core/format/object_json.h"
 #include "core/operations/edit.h"
 #include "demo_site/project.h"
+#include "support/file_limit.h"
 #include "support/geometry.h"
 #include "support/same.h"
 
@@ -18,6 +16,7 @@ namespace {
 using document::Document;
 using test::contentOf;
 using test::expectSame;
+using test::FileLimit;
 using test::Folder;
 using test::valueOf;
 
@@ -228,27 +227,6 @@ TEST(Journal, ResumingPutsAllThatWasBroughtBackIntoANewOne) {
     expectSame(again.documents.back(), documents[5]);
     EXPECT_EQ(folder.entries(), 1U);
 }
-
-/// Files may not grow beyond this while it lives; writing further fails as on a full disk.
-class FileLimit {
-public:
-    explicit FileLimit(std::size_t bytes) {
-        ::getrlimit(RLIMIT_FSIZE, &before_);
-        before_handler_ = std::signal(SIGXFSZ, SIG_IGN);
-        const rlimit limit{bytes, before_.rlim_max};
-        ::setrlimit(RLIMIT_FSIZE, &limit);
-    }
-    FileLimit(const FileLimit&) = delete;
-    FileLimit& operator=(const FileLimit&) = delete;
-    ~FileLimit() {
-        ::setrlimit(RLIMIT_FSIZE, &before_);
-        std::signal(SIGXFSZ, before_handler_);
-    }
-
-private:
-    rlimit before_{};
-    void (*before_handler_)(int) = nullptr;
-};
 
 TEST(Journal, WhatAFullDiskRefusedIsInTheNextLineThatFits) {
     const Folder folder;

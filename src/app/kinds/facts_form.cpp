@@ -1,0 +1,147 @@
+#include "app/kinds/facts_form.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+
+#include "app/base/theme.h"
+#include "core/base/notation.h"
+#include "core/operations/edit.h"
+
+namespace erdwerk::app {
+
+namespace {
+QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+}  // namespace
+
+void FactsForm::heading(const QString& name) {
+    auto* label = new QLabel(name);
+    label->setFont(theme::font(form_->rowCount() == 0 ? 15 : 12, true));
+    label->setWordWrap(true);
+    if (form_->rowCount() > 0) label->setStyleSheet(QStringLiteral("color: #5F6B74; padding-top: 8px;"));
+    form_->addRow(label);
+}
+
+void FactsForm::fact(const QString& name, const QString& value) {
+    auto* label = new QLabel(value);
+    label->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    label->setWordWrap(true);
+    label->setAccessibleName(name);
+    form_->addRow(name, label);
+}
+
+void FactsForm::later(const QString& what, document::Edit edit) const {
+    QMetaObject::invokeMethod(
+        session_, [session = session_, what, edit = std::move(edit)] { session->edit(what, edit); },
+        Qt::QueuedConnection);
+}
+
+void FactsForm::entry(const QString& name, const QString& value,
+                      std::function<Result<Document>(const Document&, const QString&)> edit) {
+    auto* line = new QLineEdit(value);
+    line->setAccessibleName(name);
+    line->setObjectName(QStringLiteral("fact:") + name);
+    line->setCursorPosition(0);
+    QObject::connect(line, &QLineEdit::editingFinished, line,
+                     [form = *this, line, name, value, edit = std::move(edit)] {
+                         if (!line->isModified() || line->text() == value) return;
+                         line->setModified(false);
+                         const QString typed = line->text();
+                         // What cannot be read is said at once, and the entry shows again what holds.
+                         if (const auto tried = edit(form.document(), typed); !tried) {
+                             Q_EMIT form.session().message(text(tried.error().text), true);
+                             line->setText(value);
+                             return;
+                         }
+                         form.later(QObject::tr("Set %1").arg(name.toLower()),
+                                    [edit, typed](const Document& d) -> Result<document::Edited> {
+                                        auto next = edit(d, typed);
+                                        if (!next) return tl::unexpected(next.error());
+                                        return document::Edited(std::move(*next));
+                                    });
+                     });
+    form_->addRow(name, line);
+}
+
+void FactsForm::typedEntry(const QString& name, const QString& value,
+                           std::function<document::Edit(std::string)> edit) {
+    entry(name, value, [edit = std::move(edit)](const Document& d, const QString& typed) -> Result<Document> {
+        auto done = edit(typed.toStdString())(d);
+        if (!done) return tl::unexpected(done.error());
+        return std::move(done->document);
+    });
+}
+
+void FactsForm::check(const QString& name, bool value, std::function<Document(const Document&, bool)> edit) {
+    auto* box = new QCheckBox(name);
+    box->setChecked(value);
+    box->setObjectName(QStringLiteral("fact:") + name);
+    QObject::connect(box, &QCheckBox::toggled, box, [form = *this, name, edit = std::move(edit)](bool on) {
+        form.later(QObject::tr("Set %1").arg(name.toLower()),
+                   [edit, on](const Document& d) -> Result<document::Edited> { return edit(d, on); });
+    });
+    form_->addRow(box);
+}
+
+void FactsForm::choice(const QString& name, const QStringList& texts, int current,
+                       std::function<Document(const Document&, int)> edit) {
+    auto* box = new QComboBox;
+    box->addItems(texts);
+    box->setCurrentIndex(current);
+    box->setAccessibleName(name);
+    box->setObjectName(QStringLiteral("fact:") + name);
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(6);
+    QObject::connect(box, &QComboBox::activated, box, [form = *this, name, edit = std::move(edit)](int i) {
+        form.later(QObject::tr("Set %1").arg(name.toLower()),
+                   [edit, i](const Document& d) -> Result<document::Edited> { return edit(d, i); });
+    });
+    form_->addRow(name, box);
+}
+
+void FactsForm::number(const QString& name, double value, double least,
+                       std::function<Document(const Document&, double)> edit) {
+    entry(name, text(formatExact(value)),
+          [least, name, edit = std::move(edit)](const Document& d, const QString& typed) -> Result<Document> {
+              const auto v = parseNumber(typed.toStdString());
+              if (!v) return badInput("'" + typed.toStdString() + "' is not a number");
+              if (*v < least) return badInput(name.toStdString() + " must be at least " + formatExact(least));
+              return edit(d, *v);
+          });
+}
+
+void FactsForm::row(QWidget* widget) {
+    form_->addRow(widget);
+}
+
+void FactsForm::objectChoice(const QString& name, const std::vector<ObjectId>& offered, ObjectId current,
+                             std::function<Document(const Document&, ObjectId)> edit, const QString& none) {
+    QStringList texts{none};
+    std::vector<ObjectId> ids{ObjectId{}};
+    int at = 0;
+    for (const ObjectId id : offered) {
+        if (id == current) at = static_cast<int>(ids.size());
+        texts << nameOf(id);
+        ids.push_back(id);
+    }
+    choice(name, texts, at, [ids, edit = std::move(edit)](const Document& d, int i) {
+        return edit(d, ids[static_cast<std::size_t>(i)]);
+    });
+}
+
+void FactsForm::nameEntry(ObjectId id) {
+    entry(QObject::tr("Name"), nameOf(id), [id](const Document& d, const QString& t) -> Result<Document> {
+        return operations::rename(d, id, t.trimmed().toStdString());
+    });
+}
+
+void FactsForm::groupChoice(ObjectId id) {
+    objectChoice<objects::Group>(
+        QObject::tr("Group"), document().find(id)->group,
+        [id](const Document& d, ObjectId g) { return operations::setGroup(d, id, g); }, QObject::tr("none"));
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,61 @@
+#pragma once
+// The rows of the facts panel. A control does its edit on the document that is the newest when it is used.
+
+#include <QFormLayout>
+#include <functional>
+
+#include "app/base/session.h"
+
+namespace erdwerk::app {
+
+/// Rows on one sheet of facts. Copies speak of the same sheet.
+class FactsForm {
+public:
+    using Document = document::Document;
+    using Derived = derive::Derived;
+
+    FactsForm(Session& session, QFormLayout& layout) : session_(&session), form_(&layout) {}
+
+    [[nodiscard]] Session& session() const { return *session_; }
+    [[nodiscard]] const Document& document() const { return session_->document(); }
+    [[nodiscard]] const Derived& derived() const { return session_->derived(); }
+    [[nodiscard]] const DisplaySettings& display() const { return document().settings().display; }
+    [[nodiscard]] QString nameOf(ObjectId id) const { return QString::fromStdString(document().nameOf(id)); }
+
+    /// The first heading is the title.
+    void heading(const QString& text);
+    void fact(const QString& name, const QString& value);
+    void row(QWidget* widget);
+    /// An editable text; `edit` returns the next document or why the text cannot be read.
+    void entry(const QString& name, const QString& value,
+               std::function<Result<Document>(const Document&, const QString&)> edit);
+    /// The same for an edit that reads the text itself.
+    void typedEntry(const QString& name, const QString& value,
+                    std::function<document::Edit(std::string)> edit);
+    void check(const QString& name, bool value, std::function<Document(const Document&, bool)> edit);
+    void choice(const QString& name, const QStringList& texts, int current,
+                std::function<Document(const Document&, int)> edit);
+    /// A choice among objects of a kind, with none first.
+    template <class T>
+    void objectChoice(const QString& name, ObjectId current,
+                      std::function<Document(const Document&, ObjectId)> edit, const QString& none) {
+        objectChoice(name, document().all<T>(), current, std::move(edit), none);
+    }
+    void objectChoice(const QString& name, const std::vector<ObjectId>& offered, ObjectId current,
+                      std::function<Document(const Document&, ObjectId)> edit, const QString& none);
+    void number(const QString& name, double value, double least,
+                std::function<Document(const Document&, double)> edit);
+    // Rows that several kinds have.
+    void nameEntry(ObjectId id);
+    void groupChoice(ObjectId id);
+
+    /// Does an edit after the panel has let go of the control that asked for it: the edit makes the panel
+    /// anew.
+    void later(const QString& what, document::Edit edit) const;
+
+private:
+    Session* session_;
+    QFormLayout* form_;
+};
+
+}  // namespace erdwerk::app

@@ -1,0 +1,206 @@
+// 3D lines.
+#include "app/base/theme.h"
+#include "app/kinds/all_kinds.h"
+#include "core/operations/edit.h"
+#include "core/operations/ground.h"
+#include "core/operations/lines.h"
+
+namespace erdwerk::app {
+
+using document::Document;
+using geometry::Vec2;
+
+namespace {
+
+QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+/// The colour of its group.
+QColor colourOf(const document::Document& document, ObjectId id) {
+    const auto* group = document.get<objects::Group>(document.find(id)->group);
+    return group != nullptr ? QColor(text(group->colour)) : theme::breakline;
+}
+
+/// Short strokes on the downhill side of a crest, long and short in turn.
+void hachures(PlanCanvas& canvas, const linework::ResolvedLine& resolved) {
+    const double spacing = 7 * canvas.unit / canvas.view.scale;
+    const double reach = 3.0;  // ground units to either side where the fall is looked up
+    if (resolved.length / spacing > 20000) return;
+    const auto* surface =
+        resolved.vertices.empty() ? nullptr : canvas.derived.topSurface(resolved.vertices.front().place);
+    if (surface == nullptr) return;
+    int n = 0;
+    for (double d = spacing / 2; d < resolved.length; d += spacing, ++n) {
+        const auto at = geometry::positionAt(resolved.path, d);
+        if (!canvas.window.contains(at.place)) continue;
+        const Vec2 left = geometry::leftOf(geometry::directionOf(at.direction));
+        const auto hl = surface->heightAt(at.place + left * reach);
+        const auto hr = surface->heightAt(at.place - left * reach);
+        if (!hl || !hr) continue;
+        const Vec2 down = *hl < *hr ? left : left * -1.0;
+        const double size = (n % 2 == 0 ? 8 : 4.5) * canvas.unit / canvas.view.scale;
+        canvas.painter.drawLine(canvas.view.toPicture(at.place),
+                                canvas.view.toPicture(at.place + down * size));
+    }
+}
+
+void hitVertices(SnapSearch& search, ObjectId id, const linework::ResolvedLine& line) {
+    const auto& vertices = search.document().get<objects::Line>(id)->line.vertices;
+    for (std::size_t i = 0; i < line.vertices.size() && i < vertices.size(); ++i) {
+        const auto& v = line.vertices[i];
+        const bool end = !line.closed && (i == 0 || i + 1 == line.vertices.size());
+        const SnapKind kind =
+            !vertices[i].isCorner ? SnapKind::GradePoint : (end ? SnapKind::End : SnapKind::Corner);
+        const QString name = kind == SnapKind::GradePoint
+                                 ? QObject::tr("grade point of %1")
+                                 : (end ? QObject::tr("end of %1") : QObject::tr("corner of %1"));
+        Snap snap{kind, v.place, v.height, {id, i}};
+        snap.name = name.arg(search.nameOf(id));
+        search.add(std::move(snap));
+    }
+}
+
+/// `base`: how far along the line the segment begins.
+void hitSegment(SnapSearch& search, ObjectId id, const linework::ResolvedLine& line, std::size_t s,
+                double base) {
+    const geometry::Segment& segment = line.path[s];
+    const double size = lengthOf(segment);
+    const auto add = [&](SnapKind kind, Vec2 place, double fraction, const QString& name) {
+        Snap snap{kind, place, linework::heightAt(line, base + fraction * size), {id, std::nullopt}};
+        snap.segment = s;
+        snap.fraction = fraction;
+        snap.name = name.arg(search.nameOf(id));
+        search.add(std::move(snap));
+    };
+    add(SnapKind::Middle, pointAt(segment, 0.5), 0.5, QObject::tr("middle of %1"));
+    if (boundsOf(segment).meets(search.window())) {
+        if (const auto near = geometry::nearestOn({segment}, search.cursor())) {
+            add(SnapKind::Line, near->place, near->fraction, QStringLiteral("%1"));
+            if (std::abs(near->distance) <= search.reach()) search.addCrossable(id, segment);
+        }
+    }
+    if (!search.from()) return;
+    for (const auto& touch : geometry::tangentPlaces(segment, *search.from()))
+        add(SnapKind::Tangent, touch.place, touch.fraction, QObject::tr("tangent to %1"));
+    const auto near = geometry::nearestOn({segment}, *search.from());
+    if (near && near->fraction > 0 && near->fraction < 1)
+        add(SnapKind::Perpendicular, near->place, near->fraction, QObject::tr("perpendicular to %1"));
+}
+
+class LineKind final : public ObjectKind {
+public:
+    [[nodiscard]] QString noun() const override { return QObject::tr("3D line"); }
+    [[nodiscard]] QString title() const override { return QObject::tr("3D lines"); }
+    void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
+        if (const auto* line = derive::Derived::in(derived.lines, id)) box.add(boundsOf(line->path));
+    }
+    [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Linework}; }
+    void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
+        const auto* resolved = derive::Derived::in(canvas.derived.lines, id);
+        if (resolved == nullptr || !boundsOf(resolved->path).meets(canvas.window)) return;
+        const auto style = canvas.document.get<objects::Line>(id)->style;
+        canvas.painter.setBrush(Qt::NoBrush);
+        canvas.painter.setPen(canvas.pen(colourOf(canvas.document, id),
+                                         style == objects::LineStyle::Crest ? 1.7 : 1.4,
+                                         style == objects::LineStyle::Toe ? Qt::DashLine : Qt::SolidLine));
+        canvas.painter.drawPolyline(polyline(resolved->path, canvas.view));
+        if (style == objects::LineStyle::Crest) hachures(canvas, *resolved);
+    }
+    void hit(SnapSearch& search, ObjectId id) const override {
+        const auto* line = derive::Derived::in(search.derived().lines, id);
+        if (line == nullptr || !boundsOf(line->path).meets(search.window())) return;
+        hitVertices(search, id, *line);
+        double base = 0;
+        for (std::size_t s = 0; s < line->path.size(); ++s) {
+            hitSegment(search, id, *line, s, base);
+            base += lengthOf(line->path[s]);
+        }
+    }
+    void handles(HandlePainter& painter, const Ref& ref) const override {
+        const auto* line = derive::Derived::in(painter.derived().lines, ref.object);
+        if (line == nullptr) return;
+        painter.path(line->path);
+        const auto& vertices = painter.document().get<objects::Line>(ref.object)->line.vertices;
+        for (std::size_t i = 0; i < line->vertices.size() && i < vertices.size(); ++i) {
+            const auto& v = line->vertices[i];
+            if (vertices[i].isCorner)
+                painter.square(v.place, ref.part == i);
+            else
+                painter.tick(v.place, geometry::positionAt(line->path, v.distance).direction, ref.part == i);
+        }
+    }
+    [[nodiscard]] std::optional<document::Edit> dragged(const Ref& ref, Vec2 place) const override {
+        if (!ref.part) return std::nullopt;
+        return operations::moveVertex(ref.object, *ref.part, place);
+    }
+    void show(SceneContent& content, ObjectId id) const override {
+        const auto* line = derive::Derived::in(content.derived().lines, id);
+        if (line == nullptr) return;
+        const bool selected = content.selected(id);
+        const QColor colour = selected ? theme::clay : colourOf(content.derived().document, id);
+        const auto runs = runsWithHeights(*line, 0.05);
+        for (const auto& run : runs) content.addStroke({run, colour, selected ? 3.5F : 2.0F});
+        if (runs.empty() && selected) content.addOnGround(line->path, colour, 3.0F);
+    }
+    void facts(FactsForm& form, const Ref& ref) const override {
+        const auto [id, vertex] = ref;
+        const auto& document = form.document();
+        const auto& display = document.settings().display;
+        const auto* payload = document.get<objects::Line>(id);
+        form.heading(text(document.nameOf(id)));
+        const auto* r = derive::Derived::in(form.derived().lines, id);
+        if (r != nullptr && vertex && *vertex < r->vertices.size() &&
+            *vertex < payload->line.vertices.size()) {
+            const auto& v = r->vertices[*vertex];
+            const std::size_t i = *vertex;
+            form.heading(payload->line.vertices[i].isCorner ? QObject::tr("Corner %1").arg(i + 1)
+                                                            : QObject::tr("Grade point"));
+            form.fact(QObject::tr("Place"), text(formatPosition(v.place.x, v.place.y, display)));
+            form.fact(QObject::tr("Station"), text(formatStation(v.distance, display)));
+            form.fact(QObject::tr("Height"),
+                      v.height ? text(formatHeight(v.height, display)) : text(v.problem));
+            form.typedEntry(
+                QObject::tr("Rule"),
+                QString::fromStdString(operations::ruleText(document, payload->line.vertices[i].rule)),
+                [id, i](std::string typed) { return operations::setTypedRule(id, i, std::move(typed)); });
+            form.heading(QObject::tr("Line"));
+        }
+        if (r != nullptr) {
+            form.fact(QObject::tr("Length"), text(formatLength(r->length, display)));
+            if (r->closed)
+                form.fact(QObject::tr("Area"),
+                          text(formatArea(std::abs(geometry::signedArea(r->path)), display)));
+            std::optional<double> low;
+            std::optional<double> high;
+            for (const auto& v : r->vertices) {
+                if (!v.height) continue;
+                low = std::min(low.value_or(*v.height), *v.height);
+                high = std::max(high.value_or(*v.height), *v.height);
+            }
+            form.fact(QObject::tr("Heights"),
+                      low ? text(formatHeight(low, display) + " to " + formatHeight(high, display))
+                          : QObject::tr("none"));
+        }
+        form.fact(QObject::tr("Corners"), QString::number(cornersOf(payload->line).size()));
+        form.fact(QObject::tr("Grade points"),
+                  QString::number(payload->line.vertices.size() - cornersOf(payload->line).size()));
+        form.choice(QObject::tr("Drawn as"),
+                    {QObject::tr("plain line"), QObject::tr("crest"), QObject::tr("toe")},
+                    static_cast<int>(payload->style), [id](const Document& d, int i) {
+                        return document::changed<objects::Line>(
+                            d, id, [i](objects::Line& l) { l.style = static_cast<objects::LineStyle>(i); });
+                    });
+        form.groupChoice(id);
+    }
+};
+
+}  // namespace
+
+template <>
+const ObjectKind& kindOf<objects::Line>() {
+    static const LineKind kind;
+    return kind;
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,118 @@
+// Parcels.
+#include "app/base/theme.h"
+#include "app/kinds/all_kinds.h"
+#include "core/operations/edit.h"
+
+namespace erdwerk::app {
+
+using document::Document;
+using geometry::Vec2;
+
+namespace {
+
+QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+/// The path of its line.
+const geometry::Path* pathOf(const derive::Derived& derived, ObjectId id) {
+    const auto* parcel = derived.document.get<objects::Parcel>(id);
+    const auto* line = parcel == nullptr ? nullptr : derive::Derived::in(derived.lines, parcel->line);
+    return line == nullptr ? nullptr : &line->path;
+}
+
+class ParcelKind final : public StaysPut<ObjectKind> {
+public:
+    [[nodiscard]] QString noun() const override { return QObject::tr("parcel"); }
+    [[nodiscard]] QString title() const override { return QObject::tr("Parcels"); }
+    void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
+        if (const auto* path = pathOf(derived, id)) box.add(boundsOf(*path));
+    }
+    [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Records}; }
+    void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
+        const auto* parcel = derive::Derived::in(canvas.derived.parcels, id);
+        const auto* path = pathOf(canvas.derived, id);
+        if (parcel == nullptr || path == nullptr) return;
+        QPen p = canvas.pen(theme::parcel, 2);
+        p.setCapStyle(Qt::FlatCap);
+        p.setDashPattern({11, 3, 1.5, 3, 1.5, 3});
+        canvas.painter.setPen(p);
+        canvas.painter.drawPolyline(polyline(*path, canvas.view));
+        const QPointF begin = parcel->geometry.courses.empty()
+                                  ? QPointF()
+                                  : canvas.view.toPicture(parcel->geometry.courses.front().start);
+        canvas.painter.setPen(canvas.pen(theme::parcel, 1.4));
+        canvas.painter.setBrush(theme::paper);
+        canvas.painter.drawEllipse(begin, 4 * canvas.unit, 4 * canvas.unit);
+        canvas.painter.setBrush(theme::parcel);
+        canvas.painter.drawEllipse(begin, 1.5 * canvas.unit, 1.5 * canvas.unit);
+        canvas.painter.setBrush(Qt::NoBrush);
+        geometry::Box box;
+        box.add(boundsOf(*path));
+        const double u = canvas.unit;
+        const QRectF name(canvas.view.toPicture(box.centre()) - QPointF(100 * u, -18 * u),
+                          QSizeF(200 * u, 34 * u));
+        canvas.painter.setFont(canvas.font(13, true));
+        canvas.haloText(name, Qt::AlignHCenter | Qt::AlignTop,
+                        QString::fromStdString(canvas.document.nameOf(id)), theme::parcel);
+        canvas.painter.setFont(canvas.font(11));
+        canvas.haloText(
+            name, Qt::AlignHCenter | Qt::AlignBottom,
+            QString::fromStdString(formatArea(parcel->geometry.area, canvas.document.settings().display)),
+            theme::parcel);
+        (void)canvas.claim(QRectF(name.center() - QPointF(50 * u, 17 * u), QSizeF(100 * u, 34 * u)));
+    }
+    void hit(SnapSearch& search, ObjectId id) const override {
+        if (const auto* path = pathOf(search.derived(), id))
+            search.addPath(id, *path, QObject::tr("parcel %1").arg(search.nameOf(id)));
+    }
+    void handles(HandlePainter& painter, const Ref& ref) const override {
+        if (const auto* path = pathOf(painter.derived(), ref.object)) painter.path(*path);
+    }
+    void show(SceneContent& content, ObjectId id) const override {
+        if (const auto* path = pathOf(content.derived(), id))
+            content.addOnGround(*path, content.selected(id) ? theme::clay : theme::parcel, 2.5F);
+    }
+    void facts(FactsForm& form, const Ref& ref) const override {
+        const ObjectId id = ref.object;
+        const auto& document = form.document();
+        const auto& display = document.settings().display;
+        const auto* payload = document.get<objects::Parcel>(id);
+        form.heading(text(document.nameOf(id)));
+        form.nameEntry(id);
+        if (const auto* p = derive::Derived::in(form.derived().parcels, id)) {
+            form.fact(QObject::tr("Area"), text(formatArea(p->geometry.area, display)));
+            form.fact(QObject::tr("Perimeter"), text(formatLength(p->geometry.perimeter, display)));
+            form.fact(QObject::tr("Closure"),
+                      p->geometry.closure.closes(display.unit)
+                          ? QObject::tr("closes")
+                          : text(formatLength(p->geometry.closure.distance, display)) + QObject::tr(" open"));
+            form.fact(QObject::tr("Courses"), QString::number(p->geometry.courses.size()));
+        }
+        form.entry(QObject::tr("Beginning"), text(payload->beginning),
+                   [id](const Document& d, const QString& t) -> Result<Document> {
+                       return document::changed<objects::Parcel>(
+                           d, id, [&](objects::Parcel& p) { p.beginning = t.trimmed().toStdString(); });
+                   });
+        form.number(QObject::tr("Begins at corner"), static_cast<double>(payload->begin + 1), 1,
+                    [id](const Document& d, double v) {
+                        return document::changed<objects::Parcel>(
+                            d, id, [v](objects::Parcel& p) { p.begin = static_cast<std::size_t>(v) - 1; });
+                    });
+        form.check(QObject::tr("Against the line's direction"), payload->reversed,
+                   [id](const Document& d, bool on) {
+                       return document::changed<objects::Parcel>(
+                           d, id, [on](objects::Parcel& p) { p.reversed = on; });
+                   });
+    }
+};
+
+}  // namespace
+
+template <>
+const ObjectKind& kindOf<objects::Parcel>() {
+    static const ParcelKind kind;
+    return kind;
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,147 @@
+// Survey points.
+#include "app/base/theme.h"
+#include "app/kinds/all_kinds.h"
+#include "core/operations/edit.h"
+#include "core/operations/ground.h"
+
+namespace erdwerk::app {
+
+using document::Document;
+using geometry::Vec2;
+
+namespace {
+
+QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+void pointFacts(FactsForm& form, ObjectId set, std::size_t index) {
+    const objects::PointRef ref{set, index};
+    const auto p = form.document().get<objects::Points>(set)->set[index];
+    form.heading(QObject::tr("Point %1").arg(text(p.number)));
+    const auto change = [ref](const Document& d, const std::function<void(survey::SurveyPoint&)>& edit) {
+        const auto* points = d.get<objects::Points>(ref.set);
+        if (points == nullptr || ref.index >= points->set.size()) return d;
+        auto next = points->set[ref.index];
+        edit(next);
+        return operations::setPoint(d, ref, next);
+    };
+    form.entry(QObject::tr("Number"), text(p.number),
+               [change](const Document& d, const QString& t) -> Result<Document> {
+                   return change(d, [&](auto& q) { q.number = t.trimmed().toStdString(); });
+               });
+    form.number(QObject::tr("Easting"), p.plan.x, -1e9,
+                [change](const Document& d, double v) { return change(d, [&](auto& q) { q.plan.x = v; }); });
+    form.number(QObject::tr("Northing"), p.plan.y, -1e9,
+                [change](const Document& d, double v) { return change(d, [&](auto& q) { q.plan.y = v; }); });
+    form.typedEntry(QObject::tr("Height"), p.height ? text(formatExact(*p.height)) : QString(),
+                    [session = &form.session(), ref](std::string typed) {
+                        return operations::setTypedHeight(session->results(), ref, std::move(typed));
+                    });
+    form.entry(QObject::tr("Code"), text(p.code),
+               [change](const Document& d, const QString& t) -> Result<Document> {
+                   return change(d, [&](auto& q) { q.code = t.trimmed().toStdString(); });
+               });
+    form.entry(QObject::tr("Note"), text(p.note),
+               [change](const Document& d, const QString& t) -> Result<Document> {
+                   return change(d, [&](auto& q) { q.note = t.trimmed().toStdString(); });
+               });
+    if (const auto h = form.derived().topHeight(p.plan))
+        form.fact(QObject::tr("Surface here"), text(formatHeight(h, form.display())));
+}
+
+void setFacts(FactsForm& form, ObjectId id) {
+    const auto& set = form.document().get<objects::Points>(id)->set;
+    form.heading(text(form.document().nameOf(id)));
+    form.fact(QObject::tr("Points"), QString::number(set.size()));
+    std::size_t without = 0;
+    for (std::size_t i = 0; i < set.size(); ++i) without += set[i].height ? 0 : 1;
+    form.fact(QObject::tr("Without height"), QString::number(without));
+    form.groupChoice(id);
+}
+
+class PointsKind final : public NotInScene<ObjectKind> {
+public:
+    [[nodiscard]] QString noun() const override { return QObject::tr("survey points"); }
+    [[nodiscard]] QString title() const override { return QObject::tr("Survey points"); }
+    void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
+        for (const auto& block : derived.document.get<objects::Points>(id)->set.blocks())
+            for (const auto& p : *block) box.add(p.plan);
+    }
+    [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Points}; }
+    void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
+        const DisplaySettings& display = canvas.document.settings().display;
+        const double u = canvas.unit;
+        const double arm = std::clamp(canvas.view.scale, 1.6 * u, 3 * u);
+
+        const auto& set = canvas.document.get<objects::Points>(id)->set;
+        // Of points that lie closer than the eye can part only one is drawn; zooming in brings them all.
+        const double cell = (set.size() > 5000 ? 12 : 5) * u;
+        const int columns = static_cast<int>(canvas.view.size.width() / cell) + 2;
+        std::vector<bool> taken(static_cast<std::size_t>(columns) *
+                                (static_cast<std::size_t>(canvas.view.size.height() / cell) + 2));
+        const QColor ink = theme::ink;
+        for (std::size_t i = 0; i < set.size(); ++i) {
+            const auto& p = set[i];
+            if (!canvas.window.contains(p.plan)) continue;
+            if ((i & 1023U) == 0 && canvas.stopped()) return;
+            const QPointF q = canvas.view.toPicture(p.plan);
+            const std::size_t at =
+                static_cast<std::size_t>(std::max(0.0, q.y() / cell)) * static_cast<std::size_t>(columns) +
+                static_cast<std::size_t>(std::max(0.0, q.x() / cell));
+            if (at >= taken.size() || taken[at]) continue;
+            taken[at] = true;
+            canvas.painter.setPen(canvas.pen(p.height ? ink : theme::ochre, 1));
+            canvas.painter.drawLine(q - QPointF(arm, 0), q + QPointF(arm, 0));
+            canvas.painter.drawLine(q - QPointF(0, arm), q + QPointF(0, arm));
+            if (!canvas.options.pointTexts || canvas.view.scale < 3.2 * u ||
+                !canvas.claim(QRectF(q.x() - 18 * u, q.y() - 13 * u, 36 * u, 26 * u)))
+                continue;
+            canvas.painter.setFont(canvas.font(10));
+            canvas.painter.setPen(theme::inkQuiet);
+            canvas.painter.drawText(QRectF(q.x() - 40 * u, q.y() - 17 * u, 80 * u, 13 * u),
+                                    Qt::AlignHCenter | Qt::AlignBottom, QString::fromStdString(p.number));
+            canvas.painter.setPen(p.height ? ink : theme::ochre.darker(130));
+            canvas.painter.drawText(QRectF(q.x() - 40 * u, q.y() + 4 * u, 80 * u, 13 * u),
+                                    Qt::AlignHCenter | Qt::AlignTop,
+                                    p.height ? QString::fromStdString(formatHeight(p.height, display))
+                                             : QObject::tr("no height"));
+        }
+    }
+    void hit(SnapSearch& search, ObjectId id) const override {
+        const auto& set = search.document().get<objects::Points>(id)->set;
+        for (std::size_t i = 0; i < set.size(); ++i) {
+            if (!search.window().contains(set[i].plan)) continue;
+            Snap snap{SnapKind::Point, set[i].plan, set[i].height, {id, i}};
+            snap.name = QObject::tr("point %1").arg(text(set[i].number));
+            search.add(std::move(snap));
+        }
+    }
+    void handles(HandlePainter& painter, const Ref& ref) const override {
+        const auto& set = painter.document().get<objects::Points>(ref.object)->set;
+        if (ref.part && *ref.part < set.size()) painter.ring(set[*ref.part].plan);
+    }
+    [[nodiscard]] std::optional<document::Edit> dragged(const Ref& ref, Vec2 place) const override {
+        if (!ref.part) return std::nullopt;
+        return [point = objects::PointRef{ref.object, *ref.part},
+                place](const Document& d) -> Result<document::Edited> {
+            return operations::movePoint(d, point, place);
+        };
+    }
+    void facts(FactsForm& form, const Ref& ref) const override {
+        if (ref.part && *ref.part < form.document().get<objects::Points>(ref.object)->set.size())
+            pointFacts(form, ref.object, *ref.part);
+        else
+            setFacts(form, ref.object);
+    }
+};
+
+}  // namespace
+
+template <>
+const ObjectKind& kindOf<objects::Points>() {
+    static const PointsKind kind;
+    return kind;
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,63 @@
+// Surfaces.
+#include "app/kinds/all_kinds.h"
+#include "app/kinds/surface_facts.h"
+#include "app/kinds/surface_paint.h"
+
+namespace erdwerk::app {
+
+using document::Document;
+using geometry::Vec2;
+
+namespace {
+
+class SurfaceKind final : public StaysPut<ObjectKind> {
+public:
+    [[nodiscard]] QString noun() const override { return QObject::tr("surface"); }
+    [[nodiscard]] QString title() const override { return QObject::tr("Surfaces"); }
+    void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
+        if (const auto* locator = derived.surface(id)) box.add(locator->tin().bounds());
+    }
+    [[nodiscard]] std::vector<PlanPass> passes() const override {
+        return {PlanPass::Colours, PlanPass::Ground};
+    }
+    void paint(PlanCanvas& canvas, ObjectId id, PlanPass pass) const override {
+        const auto* locator = canvas.derived.surface(id);
+        if (locator == nullptr) return;
+        const auto& style = canvas.document.get<objects::Surface>(id)->style;
+        if (pass == PlanPass::Colours) {
+            if (style.bands != objects::Bands::None)
+                paintBands(canvas, id);
+            else if (style.hillshade || style.heightColours)
+                paintShading(canvas, id);
+            return;
+        }
+        if (canvas.options.shading && style.deviation) paintDeviation(canvas, id);
+        if (style.triangles) paintTriangles(canvas, *locator);
+        if (style.contours) paintContours(canvas, id);
+    }
+    /// It lies under everything: its height is told where nothing else is.
+    void hit(SnapSearch&, ObjectId) const override {}
+    void handles(HandlePainter& painter, const Ref& ref) const override {
+        if (const auto* locator = painter.derived().surface(ref.object))
+            painter.frame(locator->tin().bounds());
+    }
+    void show(SceneContent& content, ObjectId id) const override {
+        const auto found = content.derived().surfaces.find(id);
+        if (found == content.derived().surfaces.end() || !found->second->locator) return;
+        const auto& result = *found->second;
+        content.addMesh({id, found->second, &result.locator->tin(),
+                         content.derived().document.get<objects::Surface>(id)->style.heightColours},
+                        result.figures.min.z, result.figures.max.z);
+    }
+    void facts(FactsForm& form, const Ref& ref) const override { surfaceFacts(form, ref.object); }
+};
+
+}  // namespace
+
+template <>
+const ObjectKind& kindOf<objects::Surface>() {
+    static const SurfaceKind kind;
+    return kind;
+}
+
+}  // namespace erdwerk::app

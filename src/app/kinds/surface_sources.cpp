@@ -1,0 +1,186 @@
+// Facts of a surface: its sources, in order.
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <algorithm>
+
+#include "app/kinds/all_kinds.h"
+#include "app/kinds/surface_facts.h"
+#include "core/operations/edit.h"
+
+namespace erdwerk::app {
+
+using document::Document;
+
+namespace {
+
+QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+QString roleText(objects::Role role) {
+    switch (role) {
+        case objects::Role::Points:
+            return QObject::tr("points");
+        case objects::Role::Cloud:
+            return QObject::tr("cloud");
+        case objects::Role::Raster:
+            return QObject::tr("raster");
+        case objects::Role::Breakline:
+            return QObject::tr("breakline");
+        case objects::Role::Contour:
+            return QObject::tr("contour");
+        case objects::Role::Edge:
+            return QObject::tr("edge");
+        case objects::Role::Opening:
+            return QObject::tr("opening");
+        case objects::Role::Island:
+            return QObject::tr("island");
+    }
+    return {};
+}
+
+QWidget* onBox(const FactsForm& form, ObjectId id, const objects::Source& source) {
+    const auto& document = form.document();
+    auto* on = new QCheckBox(text(document.nameOf(source.object)));
+    on->setChecked(source.on);
+    on->setObjectName(QStringLiteral("source:") + text(document.nameOf(source.object)));
+    on->setToolTip(QObject::tr("Off: the surface is built without it"));
+    QObject::connect(on, &QCheckBox::toggled, on, [form, id, source](bool state) {
+        auto next = source;
+        next.on = state;
+        form.later(state ? QObject::tr("Switch a source on") : QObject::tr("Switch a source off"),
+                   [id, next](const Document& d) -> Result<document::Edited> {
+                       return operations::setSource(d, id, next);
+                   });
+    });
+    return on;
+}
+
+QWidget* roleBox(const FactsForm& form, ObjectId id, const objects::Source& source) {
+    const auto& document = form.document();
+    if (!objects::isLineRole(source.role)) return new QLabel(roleText(source.role));
+    auto* role = new QComboBox;
+    role->setAccessibleName(QObject::tr("Role of %1").arg(text(document.nameOf(source.object))));
+    role->setMinimumContentsLength(5);
+    role->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    for (const auto r : objects::lineRoles) {
+        role->addItem(roleText(r));
+        if (r == source.role) role->setCurrentIndex(role->count() - 1);
+    }
+    QObject::connect(role, &QComboBox::activated, role, [form, id, source](int i) {
+        auto next = source;
+        next.role = objects::lineRoles[static_cast<std::size_t>(i)];
+        form.later(QObject::tr("Set a source's role"),
+                   [id, next](const Document& d) -> Result<document::Edited> {
+                       return operations::setSource(d, id, next);
+                   });
+    });
+    return role;
+}
+
+QWidget* ownHeightsBox(const FactsForm& form, ObjectId id, const objects::Source& source) {
+    auto* own = new QCheckBox(QObject::tr("keeps its own heights"));
+    own->setChecked(source.ownHeights);
+    own->setStyleSheet(QStringLiteral("margin-left: 18px;"));
+    QObject::connect(own, &QCheckBox::toggled, own, [form, id, source](bool state) {
+        auto next = source;
+        next.ownHeights = state;
+        form.later(QObject::tr("Set whose heights a ring has"),
+                   [id, next](const Document& d) -> Result<document::Edited> {
+                       return operations::setSource(d, id, next);
+                   });
+    });
+    return own;
+}
+
+/// Role, order, and out with it.
+QWidget* placeOfSource(const FactsForm& form, ObjectId id, const objects::Source& source) {
+    const auto& document = form.document();
+    auto* row = new QWidget;
+    auto* layout = new QHBoxLayout(row);
+    layout->setContentsMargins(18, 0, 0, 4);
+    layout->setSpacing(4);
+    layout->addWidget(roleBox(form, id, source), 1);
+    auto* up = smallButton(QStringLiteral("↑"), QObject::tr("Earlier in the order"));
+    QObject::connect(up, &QPushButton::clicked, up, [form, id, source] {
+        form.later(QObject::tr("Move a source up"),
+                   [id, source](const Document& d) -> Result<document::Edited> {
+                       return operations::moveSource(d, id, source.object, -1);
+                   });
+    });
+    auto* remove =
+        smallButton(QObject::tr("remove"),
+                    QObject::tr("Remove %1 from the surface").arg(text(document.nameOf(source.object))));
+    QObject::connect(remove, &QPushButton::clicked, remove, [form, id, source] {
+        form.later(QObject::tr("Remove a source"),
+                   [id, source](const Document& d) -> Result<document::Edited> {
+                       return operations::removeSource(d, id, source.object);
+                   });
+    });
+    layout->addWidget(up);
+    layout->addWidget(remove);
+    return row;
+}
+
+void addSourceRow(FactsForm& form, ObjectId id) {
+    const auto& document = form.document();
+    auto* add = new QComboBox;
+    add->setObjectName(QStringLiteral("addSource"));
+    add->setAccessibleName(QObject::tr("Add a source"));
+    add->setMinimumContentsLength(8);
+    add->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    add->addItem(QObject::tr("Add a source…"));
+    const auto offered = operations::possibleSources(document, id);
+    for (const auto& source : offered) {
+        const auto& kind = kindOf(*document.find(source.object));
+        add->addItem(QStringLiteral("%1   ·  %2").arg(form.nameOf(source.object), kind.noun()));
+    }
+    QObject::connect(add, &QComboBox::activated, add, [form, id, offered](int i) {
+        if (i > 0)
+            form.later(QObject::tr("Add a source"),
+                       [id, source = offered[static_cast<std::size_t>(i - 1)]](const Document& d)
+                           -> Result<document::Edited> { return operations::addSource(d, id, source); });
+    });
+    form.row(add);
+}
+
+}  // namespace
+
+QPushButton* smallButton(const QString& label, const QString& name) {
+    auto* button = new QPushButton(label);
+    button->setAccessibleName(name);
+    button->setToolTip(name);
+    button->setStyleSheet(QStringLiteral("padding: 0px 7px;"));
+    return button;
+}
+
+void sourceFacts(FactsForm& form, ObjectId id) {
+    const auto& document = form.document();
+    const auto& definition = *document.get<objects::Surface>(id)->definition;
+    form.heading(QObject::tr("Sources, in order"));
+    if (definition.imported) form.fact(QObject::tr("Taken over"), QObject::tr("triangles from a file"));
+    for (const auto& s : definition.sources) {
+        form.row(onBox(form, id, s));
+        form.row(placeOfSource(form, id, s));
+        if (objects::isRing(s.role)) form.row(ownHeightsBox(form, id, s));
+    }
+    if (!definition.imported) addSourceRow(form, id);
+    form.number(QObject::tr("Longest edge"), definition.maxEdge, 0,
+                [id](const Document& d, double v) { return operations::setMaxEdge(d, id, v); });
+    form.number(QObject::tr("Narrowest"), definition.narrowest, 0, [id](const Document& d, double v) {
+        return operations::changeDefinition(d, id, [v](auto& x) { x.narrowest = v; });
+    });
+    form.choice(QObject::tr("At crossings"),
+                {QObject::tr("the first's height"), QObject::tr("the higher"), QObject::tr("the lower"),
+                 QObject::tr("the mean")},
+                static_cast<int>(definition.onCrossing), [id](const Document& d, int i) {
+                    return operations::changeDefinition(
+                        d, id, [i](auto& x) { x.onCrossing = static_cast<terrain::CrossingRule>(i); });
+                });
+}
+
+}  // namespace erdwerk::app

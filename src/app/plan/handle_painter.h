@@ -1,0 +1,35 @@
+#pragma once
+// Marks over the plan's picture that say what is selected.
+
+#include <QPainter>
+
+#include "app/base/session.h"
+#include "app/plan/view_transform.h"
+
+namespace erdwerk::app {
+
+class HandlePainter {
+public:
+    HandlePainter(QPainter& painter, const derive::Derived& derived, const document::Document& document,
+                  const ViewTransform& view)
+        : derived_(derived), document_(document), painter_(painter), view_(view) {}
+
+    /// Results may be of an older document: parts are looked up in both.
+    [[nodiscard]] const derive::Derived& derived() const { return derived_; }
+    [[nodiscard]] const document::Document& document() const { return document_; }
+    void path(const geometry::Path& path);
+    void ring(geometry::Vec2 place, double pixels = 7, Qt::PenStyle style = Qt::SolidLine);
+    void square(geometry::Vec2 place, bool active);
+    /// A stroke across a direction.
+    void tick(geometry::Vec2 place, Angle direction, bool active);
+    /// A dotted frame round a part of the ground.
+    void frame(const geometry::Box& box);
+
+private:
+    const derive::Derived& derived_;
+    const document::Document& document_;
+    QPainter& painter_;
+    const ViewTransform& view_;
+};
+
+}  // namespace erdwerk::app

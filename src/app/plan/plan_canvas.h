@@ -1,0 +1,95 @@
+#pragma once
+// What layers paint on: the picture, what is painted and how large, and the means that all of them use.
+
+#include <QImage>
+#include <QPainter>
+#include <QSet>
+#include <atomic>
+#include <functional>
+
+#include "app/base/session.h"
+#include "app/plan/view_transform.h"
+
+namespace erdwerk::app {
+
+struct CutFillLayer;
+
+/// What is painted one after the other, from below.
+enum class PlanPass {
+    Backdrops,
+    Colours,  ///< of the ground
+    Dense,    ///< points of clouds, over the colours and under the lines
+    Ground,   ///< contours and triangles
+    Linework,
+    Routes,
+    Records,
+    Texts,
+    Points
+};
+inline constexpr std::array allPasses{PlanPass::Backdrops, PlanPass::Colours,  PlanPass::Dense,
+                                      PlanPass::Ground,    PlanPass::Linework, PlanPass::Routes,
+                                      PlanPass::Records,   PlanPass::Texts,    PlanPass::Points};
+
+struct PlanOptions {
+    double unit = 1;      ///< picture units per screen pixel (line widths and text sizes are given in pixels)
+    bool shading = true;  ///< height colours and hillshade, as a raster
+    bool gridCrosses = true;
+    bool pointTexts = true;
+    bool source = true;  ///< clouds and backdrops
+    bool ground = true;  ///< surfaces
+    std::shared_ptr<const CutFillLayer> cutFill = {};
+    const std::atomic<bool>* cancel = nullptr;
+};
+
+/// What the colours of a layer mean. Painted over everything else.
+struct Legend {
+    QString title;
+    std::vector<std::pair<QColor, QString>> rows;
+};
+
+/// Square cells with values, rows from the south; nothing where a value is not a number.
+struct CellMap {
+    geometry::Vec2 origin;  ///< south-west corner
+    double cell = 1;
+    int columns = 0;
+    int rows = 0;
+    const std::vector<float>& values;
+};
+
+class PlanCanvas {
+public:
+    PlanCanvas(QPainter& p, const Snapshot& shown, const ViewTransform& at, PlanOptions how);
+
+    QPainter& painter;
+    const Snapshot& snapshot;
+    const derive::Derived& derived;
+    const document::Document& document;
+    const ViewTransform view;
+    const PlanOptions options;
+    const geometry::Box window;  ///< of the ground
+    const double unit;           ///< as in options
+    std::vector<Legend> legends;
+    bool overBackdrop = false;  ///< a backdrop is shown: what covers the ground only hints at itself
+
+    [[nodiscard]] bool stopped() const { return options.cancel != nullptr && options.cancel->load(); }
+    [[nodiscard]] QPen pen(const QColor& colour, double pixels, Qt::PenStyle style = Qt::SolidLine) const;
+    [[nodiscard]] QFont font(int pixels, bool strong = false) const;
+    /// As large as the picture, each of its cells so many screen pixels wide; transparent.
+    [[nodiscard]] QImage image(double pixelsPerCell) const;
+    /// A straight stretch above and below which texts are written, turned by degrees.
+    void textAlong(QPointF at, double degrees, const QString& above, const QString& below,
+                   const QColor& colour, int pixels);
+    /// Text with a rim of paper round it, so that it is read over lines and contours.
+    void haloText(const QRectF& room, Qt::Alignment alignment, const QString& text, const QColor& colour);
+    /// Takes the cells of an area for a text; false when another text has one of them already.
+    bool claim(const QRectF& area);
+    void cells(const CellMap& map, const std::function<QColor(double)>& colour);
+
+private:
+    QSet<QPair<int, int>> claimed_;
+};
+
+/// The flattened path in picture coordinates.
+QPolygonF polyline(const geometry::Path& path, const ViewTransform& view);
+
+}  // namespace erdwerk::app

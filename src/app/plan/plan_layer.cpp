@@ -1,0 +1,13 @@
+#include "app/plan/plan_layer.h"
+
+namespace erdwerk::app {
+
+std::vector<Snap> snapsAt(const Snapshot& snapshot, const ViewTransform& view, const PlanLayers& layers,
+                          QPointF cursor, double pixels, const std::optional<geometry::Vec2>& from) {
+    SnapSearch search(snapshot, view, cursor, pixels, from);
+    for (const auto& [id, object] : search.document().objects())
+        if (!search.document().hidden(*object)) layerOf(layers, *object).hit(search, id);
+    return search.finish();
+}
+
+}  // namespace erdwerk::app

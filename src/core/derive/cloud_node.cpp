@@ -1,0 +1,13 @@
+// Tiles of point clouds.
+
+#include "core/derive/evaluation.h"
+
+namespace erdwerk::derive {
+
+void work(Evaluation& evaluation, ObjectId id, const Cloud& cloud) {
+    if (!cloud.cloud) return;
+    evaluation.out.clouds[id] = evaluation.remembered<survey::CloudTiles>(
+        "tiles", id, {cloud.cloud}, {}, [&] { return survey::CloudTiles(*cloud.cloud); });
+}
+
+}  // namespace erdwerk::derive

@@ -1,0 +1,93 @@
+#pragma once
+// One evaluation of a document: what the nodes ask each other, and what is remembered between evaluations. A
+// node works out the results of one kind of object; each has a file of its own, and this is the list.
+
+#include <map>
+#include <memory>
+#include <set>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/derive/model.h"
+#include "core/linework/solver.h"
+
+namespace erdwerk::derive {
+
+using Input = std::shared_ptr<const void>;
+
+/// What a result was made from, and the result.
+struct Memo {
+    std::vector<Input> inputs;
+    std::string parameters;
+    std::shared_ptr<const void> value;
+};
+/// By the name of the sort of result ("contours") and the object it is of.
+using Memory = std::map<std::pair<std::string_view, ObjectId>, Memo>;
+
+class Evaluation {
+public:
+    Evaluation(Memory& memory, const Document& document, const Context& context);
+    Result<Derived> run();
+
+    const Document& document;
+    const Context& context;
+    Derived out;
+
+    // What nodes ask of others; worked out when it is asked for the first time. Null when there is no such
+    // object, and for a surface while it is being worked out itself.
+    std::shared_ptr<const SurfaceResult> surface(ObjectId id);
+    std::shared_ptr<const linework::ResolvedLine> line(ObjectId id);
+    std::shared_ptr<const route::AlignmentGeometry> alignment(ObjectId id);
+
+    /// The remembered value when it was made from the same inputs, else a new one. A cancelled one is not
+    /// kept.
+    template <class T, class Make>
+    std::shared_ptr<const T> remembered(std::string_view sort, ObjectId id, std::vector<Input> inputs,
+                                        std::string parameters, const Make& make) {
+        const Memo& memo = memory_[{sort, id}];
+        if (memo.value && memo.inputs == inputs && memo.parameters == parameters)
+            return std::static_pointer_cast<const T>(memo.value);
+        auto value = std::make_shared<const T>(make());
+        ++computed_;
+        if (!cancelled_) memory_[{sort, id}] = {std::move(inputs), std::move(parameters), value};
+        return value;
+    }
+    /// The value as it was worked out last, from whatever; null when there is none.
+    template <class T>
+    std::shared_ptr<const T> last(std::string_view sort, ObjectId id) {
+        return std::static_pointer_cast<const T>(memory_[{sort, id}].value);
+    }
+    /// What a surface takes from an object: for a cloud the points and which of them, whatever it looks like.
+    Input survey(const std::shared_ptr<const Object>& object);
+    /// The rest of the evaluation comes to nothing.
+    void cancel() { cancelled_ = true; }
+    [[nodiscard]] std::size_t computed() const { return computed_; }
+
+    // What is being worked out now, for naming circles.
+    linework::AskedParts asked;
+    std::set<ObjectId> busySurfaces;
+
+private:
+    Memory& memory_;
+    std::size_t computed_ = 0;
+    bool cancelled_ = false;
+};
+
+// The nodes. A kind of object that is not here does not compile.
+void work(Evaluation& evaluation, ObjectId id, const Surface& surface);
+void work(Evaluation& evaluation, ObjectId id, const Line& line);
+void work(Evaluation& evaluation, ObjectId id, const Cloud& cloud);
+void work(Evaluation& evaluation, ObjectId id, const Alignment& alignment);
+void work(Evaluation& evaluation, ObjectId id, const Profile& profile);
+void work(Evaluation& evaluation, ObjectId id, const Parcel& parcel);
+void work(Evaluation& evaluation, ObjectId id, const Label& label);
+// Nothing is worked out of these.
+inline void work(Evaluation&, ObjectId, const Points&) {}
+inline void work(Evaluation&, ObjectId, const LabelStyle&) {}
+inline void work(Evaluation&, ObjectId, const Sheet&) {}
+inline void work(Evaluation&, ObjectId, const Group&) {}
+inline void work(Evaluation&, ObjectId, const HeightRaster&) {}
+inline void work(Evaluation&, ObjectId, const Backdrop&) {}
+
+}  // namespace erdwerk::derive

@@ -1,0 +1,122 @@
+// Surfaces, with their contours, bands and fit check.
+
+#include "core/derive/evaluation.h"
+#include "core/derive/surface_build.h"
+
+namespace erdwerk::derive {
+
+namespace {
+
+/// A source with what it names; `inputs` receives what the surface depends on by it.
+ResolvedSource resolved(Evaluation& evaluation, const Source& source, std::vector<Input>& inputs) {
+    ResolvedSource out{source, evaluation.document.find(source.object), nullptr};
+    if (evaluation.document.get<Line>(source.object) == nullptr) {
+        inputs.push_back(evaluation.survey(out.object));
+        return out;
+    }
+    out.line = evaluation.line(source.object);
+    // A change of name or style of the line does not matter.
+    out.object.reset();
+    inputs.push_back(out.line);
+    inputs.push_back(nullptr);
+    return out;
+}
+
+void contours(Evaluation& e, ObjectId id, const SurfaceStyle& style,
+              const std::shared_ptr<const SurfaceResult>& result) {
+    if (!style.contours) return;
+    e.out.contours[id] = e.remembered<std::vector<terrain::Contour>>(
+        "contours", id, {result}, formatExact(style.interval) + (style.smooth ? " smooth" : ""), [&] {
+            auto lines = terrain::contours(result->locator->tin(), {style.interval, style.smooth}, e.context);
+            if (!lines && lines.error().code == ErrorCode::Cancelled) e.cancel();
+            return lines ? std::move(*lines) : std::vector<terrain::Contour>{};
+        });
+}
+
+void bands(Evaluation& e, ObjectId id, Bands shown, const std::shared_ptr<const SurfaceResult>& result) {
+    if (shown == Bands::None) return;
+    e.out.bands[id] = e.remembered<BandTable>("bands", id, {result}, std::string(bandsName(shown)), [&] {
+        BandTable table;
+        table.kind = static_cast<terrain::BandKind>(static_cast<int>(shown) - 1);
+        table.limits = terrain::bandLimits(result->locator->tin(), table.kind);
+        table.bands = terrain::bandsOf(result->locator->tin(), table.kind, table.limits);
+        return table;
+    });
+}
+
+void fit(Evaluation& e, ObjectId id, const Surface& surface,
+         const std::shared_ptr<const SurfaceResult>& result) {
+    std::vector<Source> sources;
+    if (surface.fit.source)
+        sources.push_back({surface.fit.source, Role::Cloud});
+    else
+        for (const Source& s : expandedSources(e.document, *surface.definition))
+            if (s.role == Role::Cloud || s.role == Role::Raster) sources.push_back(s);
+    std::vector<Input> inputs{result};
+    std::vector<ResolvedSource> dense;
+    for (const Source& s : sources)
+        if (auto object = e.document.find(s.object)) {
+            inputs.push_back(e.survey(object));
+            dense.push_back({s, std::move(object), nullptr});
+        }
+    if (dense.empty()) return;
+    const double tolerance = surface.fit.tolerance;
+    auto checked = e.remembered<FitResult>("fit", id, std::move(inputs), formatExact(tolerance), [&] {
+        auto made = checkFit(*result->locator, dense, tolerance, e.context);
+        if (!made && made.error().code == ErrorCode::Cancelled) e.cancel();
+        return made ? std::move(*made) : FitResult{};
+    });
+    if (checked->figures.points > 0) e.out.fits[id] = std::move(checked);
+}
+
+}  // namespace
+
+std::shared_ptr<const SurfaceResult> Evaluation::surface(ObjectId id) {
+    if (const auto it = out.surfaces.find(id); it != out.surfaces.end()) return it->second;
+    const auto* surface = document.get<Surface>(id);
+    if (surface == nullptr || busySurfaces.count(id) != 0) return nullptr;
+    busySurfaces.insert(id);
+    asked.push_back({id, std::nullopt});
+    std::vector<Input> inputs{surface->definition};
+    std::vector<ResolvedSource> sources;
+    for (const Source& source : expandedSources(document, *surface->definition))
+        sources.push_back(resolved(*this, source, inputs));
+    for (const SurfaceEdit& edit : surface->definition->edits)
+        if (edit.edit.kind == terrain::EditKind::TakeOver && edit.on && document.get<Surface>(edit.surface))
+            inputs.push_back(this->surface(edit.surface));
+    busySurfaces.erase(id);
+    asked.pop_back();
+    const auto before = last<SurfaceResult>("surface", id);
+    auto result = remembered<SurfaceResult>("surface", id, std::move(inputs), {}, [&] {
+        const auto other = [&](ObjectId of) -> const terrain::TinLocator* {
+            const auto it = out.surfaces.find(of);
+            return it == out.surfaces.end() || !it->second ? nullptr : it->second->locator.get();
+        };
+        auto made = buildSurface(*surface->definition, std::move(sources), before.get(), other, context);
+        if (!made) cancel();
+        return made ? std::move(*made) : SurfaceResult{};
+    });
+    out.surfaces[id] = result;
+    return result;
+}
+
+Input Evaluation::survey(const std::shared_ptr<const Object>& object) {
+    const auto* cloud = object ? std::get_if<Cloud>(&object->payload) : nullptr;
+    if (cloud == nullptr) return object;
+    std::string part(cloud->filter.classes.begin(), cloud->filter.classes.end());
+    for (const auto& p : cloud->filter.inside) part += ' ' + formatExact(p.x) + ' ' + formatExact(p.y);
+    Memo& memo = memory_[{"cloud-part", object->id}];
+    if (!memo.value || memo.inputs != std::vector<Input>{cloud->cloud} || memo.parameters != part)
+        memo = {{cloud->cloud}, std::move(part), std::make_shared<const int>(0)};
+    return memo.value;
+}
+
+void work(Evaluation& evaluation, ObjectId id, const Surface& surface) {
+    const auto result = evaluation.surface(id);
+    if (!result || !result->locator) return;
+    contours(evaluation, id, surface.style, result);
+    fit(evaluation, id, surface, result);
+    bands(evaluation, id, surface.style.bands, result);
+}
+
+}  // namespace erdwerk::derive

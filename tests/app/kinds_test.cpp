@@ -1,0 +1,218 @@
+// Walks over all kinds of objects on the screens: each has words, a place in plan that can be painted, found
+// and marked, what is seen of it in 3D, facts, a row in contents, a match in the finder.
+
+#include <QFormLayout>
+#include <QTreeWidget>
+
+#include "app/kinds/all_kinds.h"
+#include "app/plan/plan_painter.h"
+#include "app/window/finder.h"
+#include "core/operations/edit.h"
+#include "window_test.h"
+
+namespace erdwerk::app {
+namespace {
+
+using geometry::Vec2;
+using test::places;
+
+/// One of each kind, over 0 to 100 both ways, each in a place of its own where it can be pointed at.
+struct Site {
+    document::Document document;
+    std::map<std::size_t, ObjectId> ids;  ///< by position of the kind
+    Snapshot snapshot;
+
+    template <class T>
+    ObjectId add(const std::string& name, T payload) {
+        ObjectId id;
+        document = document.added(name, std::move(payload), &id);
+        ids.emplace(objects::Payload(std::in_place_type<T>).index(), id);
+        return id;
+    }
+
+    Site() {
+        using namespace objects;
+        const ObjectId points = add("Spots", Points{survey::PointSet({{"1", {10, 10}, 5.0, "", ""},
+                                                                      {"2", {90, 10}, 7.0, "", ""},
+                                                                      {"3", {50, 90}, 9.0, "", ""}})});
+        const ObjectId wall = add("Wall", Line{linework::lineThrough(places("20 20, 40 20"), {6.0, 6.5})});
+        ObjectId rim;
+        document = document.added(
+            "Rim", Line{linework::lineThrough(places("60 20, 80 20, 80 40, 60 40"), {5, 5, 5, 5}, true)},
+            &rim);
+        SurfaceDefinition definition;
+        definition.sources = {{points, Role::Points}, {wall, Role::Breakline}};
+        const ObjectId ground =
+            add("Ground", Surface{std::make_shared<const SurfaceDefinition>(definition), {}, {}});
+        const ObjectId lane = add("Lane", Alignment{wall, false, 100, 5});
+        add("Grade", Profile{lane, ground, {{100, 6, 0}, {120, 7, 0}}, 1});
+        const ObjectId lot = add("Lot", Parcel{rim, false, 0, "corner stone"});
+        const ObjectId style =
+            add("Bearings", LabelStyle{annotate::defaultStyle(annotate::LabelKind::Segment)});
+        add("North side", Label{rim, 2, style});
+        add("Sheet 1", Sheet{Paper::A4, 500, {50, 50}, lot, "p", "t", "d", "2026-11-26"});
+        add("Survey", Group{"#123456", true});
+        document = operations::setGroup(document, wall, document.byName<Group>("Survey"));
+        Cloud cloud;
+        std::vector<geometry::Vec3> flown;
+        for (int i = 0; i < 400; ++i) flown.push_back({10 + i % 20 * 1.0, 50 + i / 20 * 1.0, 3});
+        cloud.cloud = std::make_shared<const survey::PointCloud>(survey::cloudFrom(flown));
+        add("Flight", cloud);
+        survey::Raster raster{2, 2, {70, 10, 0, 90, 0, -10}, {1, 2, 3, 4}, {true, true, true, true}};
+        add("Heights", HeightRaster{"heights.tif", std::make_shared<const survey::Raster>(raster), {}});
+        Picture picture{2, 2, {30, 5, 0, 75, 0, -5}, std::vector<std::uint8_t>(12, 40)};
+        add("Photo", Backdrop{"photo.tif", std::make_shared<const Picture>(picture), {}, true});
+        snapshot.derived = test::valueOf(derive::evaluate(document));
+        for (const auto& [id, result] : snapshot.derived.surfaces)
+            snapshot.shadings[id] = std::make_shared<const terrain::Shading>(result->locator);
+    }
+};
+
+/// Where each kind can be pointed at; nothing for those that cannot.
+std::optional<Vec2> placeToPoint(const Site& site, ObjectId id) {
+    const auto& payload = site.document.find(id)->payload;
+    if (std::holds_alternative<objects::Points>(payload)) return Vec2{10, 10};
+    if (std::holds_alternative<objects::Line>(payload)) return Vec2{26, 20};
+    if (std::holds_alternative<objects::Alignment>(payload)) return Vec2{34, 20};
+    if (std::holds_alternative<objects::Parcel>(payload)) return Vec2{80, 34};
+    if (std::holds_alternative<objects::Label>(payload)) return Vec2{70, 40};
+    if (std::holds_alternative<objects::Cloud>(payload)) return Vec2{12, 52};
+    if (std::holds_alternative<objects::HeightRaster>(payload)) return Vec2{80, 90};
+    return std::nullopt;
+}
+
+const ViewTransform view{{50, 50}, 8, {800, 800}};
+
+template <class Paint>
+bool paints(const Paint& paint) {
+    QImage image(800, 800, QImage::Format_RGB32);
+    image.fill(Qt::white);
+    const QImage blank = image;
+    QPainter painter(&image);
+    paint(painter);
+    painter.end();
+    return image != blank;
+}
+
+/// An object of the kind on the site.
+template <class T>
+struct OfKind {
+    Site site;
+    ObjectId id = site.ids.at(objects::Payload(std::in_place_type<T>).index());
+    const ObjectKind& kind = kindOf<T>();
+};
+template <class T>
+class EveryKindOnScreen : public testing::Test, protected OfKind<T> {};
+template <class T>
+class EveryKindInWindow : public WindowTest, protected OfKind<T> {};
+
+template <class>
+struct TypesOf;
+template <class... T>
+struct TypesOf<std::variant<T...>> {
+    using Type = testing::Types<T...>;
+};
+using AllKinds = TypesOf<objects::Payload>::Type;
+TYPED_TEST_SUITE(EveryKindOnScreen, AllKinds);
+TYPED_TEST_SUITE(EveryKindInWindow, AllKinds);
+
+TYPED_TEST(EveryKindOnScreen, HasWordsOfItsOwn) {
+    EXPECT_FALSE(this->kind.noun().isEmpty());
+    int same = 0;
+    for (const auto& [position, other] : this->site.ids) {
+        const auto& listed = kindOf(*this->site.document.find(other));
+        same += listed.title() == this->kind.title() ? 1 : 0;
+        same += listed.noun() == this->kind.noun() ? 1 : 0;
+    }
+    EXPECT_EQ(same, 2);
+    EXPECT_EQ(&kindOf(*this->site.document.find(this->id)), &this->kind);
+}
+
+TYPED_TEST(EveryKindOnScreen, LiesSomewhereInPlanAndIsMarkedThere) {
+    geometry::Box box;
+    this->kind.bounds(this->site.snapshot.derived, this->id, box);
+    ASSERT_FALSE(box.empty());
+    EXPECT_TRUE(box.meets(view.window()));
+    EXPECT_TRUE(paints([&](QPainter& painter) {
+        HandlePainter handles(painter, this->site.snapshot.derived, this->site.document, view);
+        this->kind.handles(handles, {this->id, 0});
+    }));
+}
+
+TYPED_TEST(EveryKindOnScreen, IsPaintedInItsPasses) {
+    for (const PlanPass pass : this->kind.passes())
+        EXPECT_TRUE(paints([&](QPainter& painter) {
+            PlanCanvas canvas(painter, this->site.snapshot, view, {});
+            this->kind.paint(canvas, this->id, pass);
+        })) << static_cast<int>(pass);
+}
+
+TYPED_TEST(EveryKindOnScreen, IsFoundUnderTheCursor) {
+    const auto place = placeToPoint(this->site, this->id);
+    if (!place) return;  // drawn elsewhere, or under everything
+    SnapSearch search(this->site.snapshot, view, view.toPicture(*place), 9, std::nullopt);
+    this->kind.hit(search, this->id);
+    const auto found = search.finish();
+    ASSERT_FALSE(found.empty());
+    EXPECT_EQ(found.front().ref.object, this->id);
+    EXPECT_LT(geometry::distance(found.front().place, *place), 1.2);
+    EXPECT_FALSE(found.front().name.isEmpty());
+    // Far from it there is nothing.
+    SnapSearch elsewhere(this->site.snapshot, view, view.toPicture({500, 500}), 9, std::nullopt);
+    this->kind.hit(elsewhere, this->id);
+    EXPECT_TRUE(elsewhere.finish().empty());
+}
+
+TYPED_TEST(EveryKindOnScreen, IsSeenIn3DWhenItIsOneOfThose) {
+    const std::set<std::string_view> seen{"line", "surface", "alignment", "parcel", "cloud", "backdrop"};
+    SceneContent content(std::make_shared<const Snapshot>(this->site.snapshot), {});
+    this->kind.show(content, this->id);
+    const bool any = !content.meshes().empty() || !content.dense().empty() || !content.strokes().empty() ||
+                     content.picture() != nullptr;
+    EXPECT_EQ(any, seen.count(objects::Kind<TypeParam>::name) == 1);
+}
+
+TYPED_TEST(EveryKindInWindow, HasFactsARowInContentsAndAMatchInTheFinder) {
+    this->window->session().startNew(this->site.document);
+    this->window->settle();
+    this->select(this->id);
+    const QString name = QString::fromStdString(this->site.document.nameOf(this->id));
+    auto* facts = this->window->template findChild<QScrollArea*>(QStringLiteral("facts"));
+    auto* form = qobject_cast<QFormLayout*>(facts->widget()->layout());
+    ASSERT_NE(form, nullptr);
+    EXPECT_GE(form->rowCount(), 2);
+    bool named = false;
+    for (const auto* label : facts->template findChildren<QLabel*>()) named |= label->text().contains(name);
+    EXPECT_TRUE(named);
+    auto* contents = this->window->template findChild<QTreeWidget*>(QStringLiteral("contents"));
+    const auto rows = contents->findItems(name, Qt::MatchExactly | Qt::MatchRecursive);
+    const bool row = std::any_of(rows.begin(), rows.end(), [&](const QTreeWidgetItem* item) {
+        return item->data(0, Qt::UserRole).toULongLong() == this->id.value && item->isSelected();
+    });
+    EXPECT_TRUE(row);
+    Finder finder(this->window->actions(), this->window->session(), nullptr);
+    finder.entry()->setText(name);
+    bool matched = false;
+    for (int i = 0; i < finder.list()->count(); ++i) {
+        const QString text = finder.list()->item(i)->text();
+        matched |= text.startsWith(name) && text.endsWith(this->kind.noun());
+    }
+    EXPECT_TRUE(matched);
+}
+
+TYPED_TEST(EveryKindInWindow, IsDeletedFromContentsAndComesBack) {
+    this->window->session().startNew(this->site.document);
+    this->window->settle();
+    this->select(this->id);
+    auto* contents = this->window->template findChild<QTreeWidget*>(QStringLiteral("contents"));
+    contents->setFocus();
+    QTest::keyClick(contents, Qt::Key_Delete);
+    this->window->settle();
+    EXPECT_EQ(this->doc().find(this->id), nullptr);
+    EXPECT_TRUE(this->window->session().selection().empty());
+    this->run("undo");
+    EXPECT_NE(this->doc().find(this->id), nullptr);
+}
+
+}  // namespace
+}  // namespace erdwerk::app

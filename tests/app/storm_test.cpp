@@ -1,0 +1,277 @@
+// Hundreds of quick actions without waiting for results; the history is then undone and redone to equal
+// documents.
+
+#include <QTableView>
+#include <QTreeWidget>
+#include <random>
+
+#include "core/operations/edit.h"
+#include "core/operations/ground.h"
+#include "core/operations/records.h"
+#include "window_test.h"
+
+namespace erdwerk::app {
+namespace {
+
+using geometry::Vec2;
+
+class Storm : public WindowTest {
+protected:
+    using Action = std::function<bool()>;
+
+    std::size_t pick(std::size_t n) {
+        return n == 0 ? 0 : std::uniform_int_distribution<std::size_t>(0, n - 1)(random);
+    }
+    double step() { return std::uniform_real_distribution<double>(-3, 3)(random); }
+    template <class T>
+    ObjectId any() {
+        const auto all = doc().all<T>();
+        return all.empty() ? ObjectId{} : all[pick(all.size())];
+    }
+    [[nodiscard]] const linework::Line3D& line(ObjectId id) const {
+        return doc().get<objects::Line>(id)->line;
+    }
+    std::size_t anyVertex(ObjectId id) { return pick(line(id).vertices.size()); }
+    std::size_t anySide(ObjectId id) { return pick(planPath(line(id)).size()); }
+    bool quick(const char* what, const document::Edit& edit) {
+        return window->session().edit(QString::fromLatin1(what), edit);
+    }
+    [[nodiscard]] const survey::PointSet& points(ObjectId set) const {
+        return doc().get<objects::Points>(set)->set;
+    }
+
+    std::vector<Action> lineActions() {
+        const auto on = [this](auto edit) {
+            return [this, edit] {
+                const ObjectId id = any<objects::Line>();
+                return id && quick("line", edit(id));
+            };
+        };
+        return {
+            on([this](ObjectId id) {
+                return operations::insertCorner({id, {}, anySide(id), 0.4});
+            }),
+            on([this](ObjectId id) {
+                return operations::insertGradePoint({id, {}, anySide(id), 0.37});
+            }),
+            on([this](ObjectId id) { return operations::removeVertex(id, anyVertex(id)); }),
+            on([this](ObjectId id) {
+                const std::size_t v = anyVertex(id);
+                return operations::moveVertex(id, v, line(id).vertices[v].place + Vec2{step(), step()});
+            }),
+            on([this](ObjectId id) {
+                return operations::splitLine(window->session().results(), {id, anyVertex(id), 0, 0});
+            }),
+            on([this](ObjectId id) { return operations::joinLines(id, any<objects::Line>()); }),
+            on([](ObjectId id) { return operations::reverseLine(id); }),
+            on([](ObjectId id) { return operations::closeLine(id); }),
+            on([this](ObjectId id) { return operations::makeLabel(id, {}, anySide(id)); }),
+            on([this](ObjectId id) {
+                return operations::setTypedRule(id, anyVertex(id), pick(2) == 0 ? "2%" : "=Ground+0.10");
+            }),
+        };
+    }
+    std::vector<Action> otherActions() {
+        return {
+            [this] {
+                const ObjectId set = any<objects::Points>();
+                const std::size_t i = pick(points(set).size());
+                const Vec2 to = points(set)[0].plan + Vec2{step(), step()};
+                return quick("point", [=](const document::Document& d) -> Result<document::Edited> {
+                    return operations::movePoint(d, {set, i}, to);
+                });
+            },
+            [this] {
+                const ObjectId set = any<objects::Points>();
+                return quick("remove points", operations::remove({}, {{set, pick(points(set).size())}}));
+            },
+            [this] {
+                return doc().all<objects::Line>().size() > 8 &&
+                       quick("delete", operations::remove({any<objects::Line>()}, {}));
+            },
+            [this] {
+                window->session().undo();
+                window->session().redo();
+                return false;
+            },
+        };
+    }
+    /// Types into any cell that can be typed into.
+    bool cell(QTableWidget* table, const QStringList& texts) {
+        if (table->rowCount() == 0 || table->columnCount() == 0) return false;
+        const int row = static_cast<int>(pick(static_cast<std::size_t>(table->rowCount())));
+        const int column = static_cast<int>(pick(static_cast<std::size_t>(table->columnCount())));
+        auto* item = table->item(row, column);
+        if (item == nullptr || !item->flags().testFlag(Qt::ItemIsEditable)) return false;
+        item->setText(texts[static_cast<qsizetype>(pick(static_cast<std::size_t>(texts.size())))]);
+        return true;
+    }
+    bool pageCell(Bench::Page page, ObjectId id, QTableWidget* table, const QStringList& texts) {
+        window->bench()->open(page);
+        if (id) window->session().select({{id, std::nullopt}});
+        return cell(table, texts);
+    }
+    /// What a person does on the pages of the bench and in the panels, without waiting.
+    std::vector<Action> pageActions() {
+        const auto open = [this](Bench::Page page) { window->bench()->open(page); };
+        return {
+            [this] {
+                return pageCell(Bench::Page::Grades, any<objects::Line>(), window->grades()->table(),
+                                {"101.5", "2%", "-1:3", "+0.2", "nonsense", ""});
+            },
+            [this] {
+                return pageCell(Bench::Page::Profile, any<objects::Profile>(), window->profile()->table(),
+                                {"60", "2%", "318.25", "0+080", "x"});
+            },
+            [=, this] {
+                open(Bench::Page::Findings);
+                auto* list = window->findings()->list();
+                if (list->topLevelItemCount() == 0) return false;
+                list->setCurrentItem(list->topLevelItem(
+                    static_cast<int>(pick(static_cast<std::size_t>(list->topLevelItemCount())))));
+                QTest::keyClick(list, std::array{Qt::Key_1, Qt::Key_2, Qt::Key_3}[pick(3)]);
+                return true;
+            },
+            [=, this] {
+                open(Bench::Page::Fit);
+                auto* add = window->fit()->findChild<QPushButton*>(QStringLiteral("addSourcePoint"));
+                add->click();
+                return true;
+            },
+            [=, this] {
+                open(Bench::Page::Tables);
+                auto* model = window->tables()->points()->model();
+                if (model == nullptr || model->rowCount() == 0) return false;
+                const auto at =
+                    model->index(static_cast<int>(pick(static_cast<std::size_t>(model->rowCount()))),
+                                 static_cast<int>(pick(static_cast<std::size_t>(model->columnCount()))));
+                return model->setData(at, std::array{QStringLiteral("12"), QStringLiteral("abc")}[pick(2)]);
+            },
+            [=, this] {
+                open(Bench::Page::Volumes);
+                const auto surfaces = doc().all<objects::Surface>();
+                window->volumes()->choose(surfaces[pick(surfaces.size())], surfaces[pick(surfaces.size())]);
+                return true;
+            },
+            [=, this] {
+                open(Bench::Page::Section);
+                if (const ObjectId id = any<objects::Line>()) window->session().select({{id, {}}});
+                return true;
+            },
+            [=, this] {
+                open(Bench::Page::History);
+                const auto& steps = window->session().history().steps();
+                window->session().goTo(steps.size() - 1 - pick(std::min<std::size_t>(steps.size(), 3)));
+                return true;
+            },
+        };
+    }
+    /// In facts and contents, and by keys.
+    std::vector<Action> panelActions() {
+        return {
+            [this] {
+                // An entry of the facts, of whatever is selected.
+                const auto entries = window->facts()->findChildren<QLineEdit*>();
+                if (entries.isEmpty()) return false;
+                auto* entry = entries[static_cast<qsizetype>(pick(static_cast<std::size_t>(entries.size())))];
+                entry->setFocus();
+                entry->selectAll();
+                QTest::keyClicks(entry, std::array{QStringLiteral("7"), QStringLiteral("2%"),
+                                                   QStringLiteral("Pit")}[pick(3)]);
+                QTest::keyClick(entry, Qt::Key_Return);
+                return true;
+            },
+            [this] {
+                const auto& all = doc().objects();
+                auto it = all.begin();
+                std::advance(it, static_cast<std::ptrdiff_t>(pick(all.size())));
+                window->session().select({{it->first, {}}});
+                return true;
+            },
+            [this] {
+                run_({"undo", "redo", "reverse-line", "close-line"});
+                return true;
+            },
+        };
+    }
+    /// An action as from a key: not waited for.
+    void run_(const std::vector<const char*>& ids) {
+        window->actions().run(QString::fromLatin1(ids[pick(ids.size())]));
+    }
+
+    void expectNothingDangles(int i) {
+        for (const auto& [other, object] : doc().objects())
+            for (const ObjectId named : objects::references(object->payload))
+                if (!std::holds_alternative<objects::Line>(object->payload))
+                    EXPECT_TRUE(doc().find(named)) << "after action " << i;
+    }
+    /// Undoes everything, then redoes it: each state is met again.
+    void expectHistoryHolds() {
+        auto& session = window->session();
+        session.goTo(session.history().steps().size() - 1);
+        std::vector<document::Document> states{doc()};
+        while (session.history().position() > 0) {
+            session.undo();
+            states.push_back(doc());
+        }
+        for (std::size_t k = states.size() - 1; k-- > 0;) {
+            session.redo();
+            ASSERT_TRUE(difference(doc(), states[k]).empty()) << k;
+        }
+    }
+
+    std::mt19937 random{500};
+};
+
+TEST_F(Storm, OfQuickEditsIsUndoneAndRedoneToEqualDocuments) {
+    demo();
+    auto actions = lineActions();
+    for (auto& action : otherActions()) actions.push_back(std::move(action));
+    std::vector<document::Document> after{doc()};
+    for (int i = 0; i < 500; ++i) {
+        if (actions[pick(actions.size())]() && !difference(after.back(), doc()).empty())
+            after.push_back(doc());
+        expectNothingDangles(i);
+    }
+    EXPECT_GT(after.size(), 150U);
+    auto& session = window->session();
+    ASSERT_EQ(session.history().steps().size(), after.size());
+    for (std::size_t k = after.size() - 1; k-- > 0;) {
+        session.undo();
+        ASSERT_TRUE(difference(doc(), after[k]).empty()) << k;
+    }
+    for (std::size_t k = 1; k < after.size(); ++k) {
+        session.redo();
+        ASSERT_TRUE(difference(doc(), after[k]).empty()) << k;
+    }
+    window->settle();
+}
+
+TEST_F(Storm, OnEveryPageLosesNothing) {
+    demo();
+    window->session().edit(QStringLiteral("profile"),
+                           operations::newProfile(named<objects::Alignment>("Starling Lane"),
+                                                  named<objects::Surface>("Ground")));
+    window->settle();
+    auto pages = pageActions();
+    for (auto& action : panelActions()) pages.push_back(std::move(action));
+    const auto lines = lineActions();
+    const auto steps = window->session().history().steps().size();
+    int done = 0;
+    for (int i = 0; i < 300; ++i) {
+        done += pick(4) == 0 ? lines[pick(lines.size())]() : pages[pick(pages.size())]();
+        // Now and then what is queued has its turn; results come when they come.
+        if (pick(3) == 0) QCoreApplication::processEvents();
+        expectNothingDangles(i);
+    }
+    window->settle();
+    EXPECT_GT(done, 150);
+    EXPECT_GT(window->session().history().steps().size(), steps + 20);
+    expectHistoryHolds();
+    window->settle();
+    // Results are those of the document as it is.
+    EXPECT_TRUE(difference(derived().document, doc()).empty());
+}
+
+}  // namespace
+}  // namespace erdwerk::app

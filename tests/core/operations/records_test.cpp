@@ -1,0 +1,187 @@
+// Alignments, profiles, parcels, labels and sheets on a plane.
+
+#include "core/operations/records.h"
+
+#include "core/route/profile.h"
+#include "support/plane_site.h"
+
+namespace erdwerk::operations {
+namespace {
+
+using test::IsNear;
+using test::places;
+using test::PlaneSite;
+
+/// With an alignment on the lane (70 long) and a profile over the ground.
+struct Route : PlaneSite {
+    ObjectId alignment;
+    ObjectId profile;
+    Route() {
+        EXPECT_TRUE(apply(makeAlignment(lane)));
+        alignment = last<objects::Alignment>();
+        EXPECT_TRUE(apply(newProfile(alignment, ground)));
+        profile = last<objects::Profile>();
+    }
+    [[nodiscard]] const std::vector<route::Pvi>& design() const {
+        return document.get<objects::Profile>(profile)->design;
+    }
+    void designed() {
+        EXPECT_TRUE(apply(addPvi(results(), profile)));
+        EXPECT_TRUE(apply(addPvi(results(), profile)));
+    }
+};
+
+TEST(Alignments, RunAlongTheLineAndAreTurnedRound) {
+    Route r;
+    EXPECT_NEAR(r.results()->alignments.at(r.alignment)->length, 70, 1e-9);
+    const auto begin = r.results()->alignments.at(r.alignment)->path.front().start;
+    EXPECT_THAT(begin, IsNear(10, 10, 0));
+    ASSERT_TRUE(r.apply(reverseAlignment(r.alignment)));
+    EXPECT_THAT(r.results()->alignments.at(r.alignment)->path.front().start, IsNear(40, 50, 0));
+    EXPECT_FALSE(r.apply(makeAlignment(r.points)));
+    EXPECT_FALSE(r.apply(reverseAlignment(r.lane)));
+}
+
+TEST(Profiles, BeginWithTheEndsOnTheGroundAndFillTheLongestStretch) {
+    Route r;
+    ASSERT_TRUE(r.apply(addPvi(r.results(), r.profile)));
+    ASSERT_EQ(r.design().size(), 2U);
+    EXPECT_NEAR(r.design()[0].station, 0, 1e-9);
+    EXPECT_NEAR(r.design()[0].height, PlaneSite::height(10, 10), 1e-3);
+    EXPECT_NEAR(r.design()[1].station, 70, 1e-2);
+    EXPECT_NEAR(r.design()[1].height, PlaneSite::height(40, 50), 1e-3);
+    ASSERT_TRUE(r.apply(addPvi(r.results(), r.profile)));
+    ASSERT_EQ(r.design().size(), 3U);
+    EXPECT_NEAR(r.design()[1].station, 35, 1e-2);
+    // On the straight between the ends.
+    EXPECT_NEAR(r.design()[1].height, (r.design()[0].height + r.design()[2].height) / 2, 1e-3);
+}
+
+TEST(Profiles, APviStaysBetweenItsNeighbours) {
+    Route r;
+    r.designed();
+    ASSERT_TRUE(r.apply(movePvi(r.profile, 1, 500, 20.12345)));
+    EXPECT_LT(r.design()[1].station, 70);
+    EXPECT_GT(r.design()[1].station, 69);
+    EXPECT_NEAR(r.design()[1].height, 20.123, 1e-9);
+    ASSERT_TRUE(r.apply(movePvi(r.profile, 1, 12.3456, 11)));
+    EXPECT_NEAR(r.design()[1].station, 12.35, 1e-9);
+    ASSERT_TRUE(r.apply(removePvi(r.profile, 1)));
+    EXPECT_EQ(r.design().size(), 2U);
+    EXPECT_FALSE(r.apply(removePvi(r.profile, 7)));
+    EXPECT_FALSE(r.apply(movePvi(r.profile, 7, 1, 1)));
+}
+
+TEST(Profiles, FiguresAreTypedInTheNotation) {
+    Route r;
+    r.designed();
+    ASSERT_TRUE(r.apply(typePvi(r.profile, 1, PviFigure::Station, "0+040")));
+    EXPECT_NEAR(r.design()[1].station, 40, 1e-9);
+    ASSERT_TRUE(r.apply(typePvi(r.profile, 1, PviFigure::Height, "12.5")));
+    EXPECT_NEAR(r.design()[1].height, 12.5, 1e-9);
+    const double first = r.design()[0].height;
+    ASSERT_TRUE(r.apply(typePvi(r.profile, 1, PviFigure::Height, "+0.8")));
+    EXPECT_NEAR(r.design()[1].height, first + 0.8, 1e-9);
+    ASSERT_TRUE(r.apply(typePvi(r.profile, 1, PviFigure::GradeIn, "2.5")));
+    EXPECT_NEAR(r.design()[1].height, first + 1.0, 1e-9);
+    ASSERT_TRUE(r.apply(typePvi(r.profile, 1, PviFigure::GradeIn, "-20:1")));
+    EXPECT_NEAR(r.design()[1].height, first - 2.0, 1e-9);
+    ASSERT_TRUE(r.apply(typePvi(r.profile, 1, PviFigure::CurveLength, "20")));
+    EXPECT_NEAR(r.design()[1].curveLength, 20, 1e-9);
+}
+
+TEST(Profiles, WhatCannotBeReadChangesNothing) {
+    Route r;
+    r.designed();
+    const auto before = r.document;
+    EXPECT_FALSE(r.apply(typePvi(r.profile, 1, PviFigure::CurveLength, "9000")));
+    EXPECT_FALSE(r.apply(typePvi(r.profile, 1, PviFigure::CurveLength, "long")));
+    EXPECT_FALSE(r.apply(typePvi(r.profile, 1, PviFigure::Station, "here")));
+    EXPECT_FALSE(r.apply(typePvi(r.profile, 1, PviFigure::Height, "high")));
+    EXPECT_FALSE(r.apply(typePvi(r.profile, 0, PviFigure::GradeIn, "2%")));
+    EXPECT_FALSE(r.apply(typePvi(r.lane, 1, PviFigure::Height, "3")));
+    EXPECT_TRUE(difference(before, r.document).empty());
+}
+
+TEST(Parcels, HaveAreaAndClose) {
+    PlaneSite s;
+    ASSERT_TRUE(s.apply(makeParcel(s.plot)));
+    const auto& parcel = *s.results()->parcels.at(s.last<objects::Parcel>());
+    EXPECT_NEAR(parcel.geometry.area, 900, 1e-9);
+    EXPECT_NEAR(parcel.geometry.perimeter, 120, 1e-9);
+    EXPECT_TRUE(parcel.geometry.closure.closes(LengthUnit::Metre));
+    ObjectId two;
+    s.document = s.document.added("Two", objects::Line{linework::lineThrough(places("0 0, 1 0"), {})}, &two);
+    EXPECT_FALSE(s.apply(makeParcel(two)));
+    EXPECT_FALSE(s.apply(makeParcel(s.points)));
+}
+
+TEST(Labels, TakeTheStyleOfTheirKind) {
+    PlaneSite s;
+    linework::Line3D bend = linework::lineThrough(places("0 0, 20 0"), {});
+    bend.vertices[0].through = geometry::Vec2{10, 10};
+    ObjectId curve;
+    s.document = s.document.added("Bend", objects::Line{bend}, &curve);
+    ASSERT_TRUE(s.apply(makeLabel(s.lane, std::nullopt, 0)));
+    ASSERT_TRUE(s.apply(makeLabel(curve, std::nullopt, 0)));
+    ASSERT_TRUE(s.apply(makeLabel(s.points, 4, 0)));
+    std::set<annotate::LabelKind> kinds;
+    for (const ObjectId id : s.document.all<objects::Label>())
+        kinds.insert(
+            s.document.get<objects::LabelStyle>(s.document.get<objects::Label>(id)->style)->style.kind);
+    EXPECT_EQ(kinds.size(), 3U);
+    // Another label of a kind uses the style that is there.
+    ASSERT_TRUE(s.apply(makeLabel(s.lane, std::nullopt, 1)));
+    EXPECT_EQ(s.document.all<objects::LabelStyle>().size(), 3U);
+    EXPECT_FALSE(s.apply(makeLabel(s.lane, std::nullopt, 9)));
+    EXPECT_FALSE(s.apply(makeLabel(s.points, 99, 0)));
+    EXPECT_FALSE(s.apply(makeLabel(s.ground, std::nullopt, 0)));
+}
+
+TEST(Labels, OfAlignmentsAndParcelsFollowTheirOwnPath) {
+    PlaneSite s;
+    ASSERT_TRUE(s.apply(makeAlignment(s.lane)));
+    ASSERT_TRUE(s.apply(reverseAlignment(s.last<objects::Alignment>())));
+    // Its first side is the line's second.
+    ASSERT_TRUE(s.apply(makeLabel(s.last<objects::Alignment>(), std::nullopt, 0)));
+    const auto& label = *s.document.get<objects::Label>(s.last<objects::Label>());
+    EXPECT_EQ(label.target, s.lane);
+    EXPECT_EQ(label.part, 1U);
+}
+
+TEST(Labels, StylesAreAddedOnce) {
+    PlaneSite s;
+    ASSERT_TRUE(s.apply(addLabelStyles()));
+    const auto count = s.document.all<objects::LabelStyle>().size();
+    EXPECT_GE(count, 3U);
+    ASSERT_TRUE(s.apply(addLabelStyles()));
+    EXPECT_EQ(s.document.all<objects::LabelStyle>().size(), count);
+}
+
+TEST(Sheets, TakeTheNextRoundScaleThatFits) {
+    PlaneSite s;
+    // A3 shows 308 mm: 150 m need 1:487, so 1:500; 155 m need 1:503, so 1:1000.
+    ASSERT_TRUE(s.apply(newSheet({{50, 50}, 150, {}, "2026-11-26"})));
+    EXPECT_EQ(s.document.get<objects::Sheet>(s.last<objects::Sheet>())->scale, 500);
+    ASSERT_TRUE(s.apply(newSheet({{50, 50}, 155, {}, "2026-11-26"})));
+    EXPECT_EQ(s.document.get<objects::Sheet>(s.last<objects::Sheet>())->scale, 1000);
+    EXPECT_EQ(s.document.nameOf(s.last<objects::Sheet>()), "Sheet 2");
+}
+
+TEST(Sheets, ShowAPartOfTheGround) {
+    objects::Sheet sheet;
+    sheet.scale = 500;
+    sheet.centre = {100, 200};
+    // 308 by 281 mm at 1:500 are 154 by 140.5 m.
+    const auto metres = objects::groundOf(sheet, LengthUnit::Metre);
+    EXPECT_NEAR(metres.width(), 154, 1e-9);
+    EXPECT_NEAR(metres.height(), 140.5, 1e-9);
+    EXPECT_THAT(metres.centre(), IsNear(100, 200, 1e-9));
+    const auto feet = objects::groundOf(sheet, LengthUnit::InternationalFoot);
+    EXPECT_NEAR(feet.width(), 154 / 0.3048, 1e-9);
+    // A4: 297 wide less two margins of 8 and a panel of 0.3 times 297.
+    EXPECT_NEAR(objects::planSize(objects::Paper::A4)[0], 297 - 16 - 89.1, 1e-9);
+}
+
+}  // namespace
+}  // namespace erdwerk::operations
