@@ -200,6 +200,17 @@ TYPED_TEST(EveryKindInWindow, HasFactsARowInContentsAndAMatchInTheFinder) {
     EXPECT_TRUE(matched);
 }
 
+TYPED_TEST(EveryKindInWindow, IsSelectedBeforeItHasResults) {
+    this->window->session().startNew({});
+    this->window->settle();
+    this->put(QStringLiteral("make"), this->site.document);
+    this->window->session().select({{this->id, 0}});
+    this->window->plan()->repaint();
+    this->window->scene()->repaint();
+    this->window->settle();
+    EXPECT_TRUE(this->window->session().isSelected(this->id));
+}
+
 TYPED_TEST(EveryKindInWindow, IsDeletedFromContentsAndComesBack) {
     this->window->session().startNew(this->site.document);
     this->window->settle();

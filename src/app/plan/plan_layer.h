@@ -12,6 +12,7 @@
 
 namespace erdwerk::app {
 
+/// Objects are those of the document that the results are of.
 class PlanLayer {
 public:
     PlanLayer() = default;
@@ -27,7 +28,7 @@ public:
     virtual void paint(PlanCanvas& canvas, ObjectId id, PlanPass pass) const = 0;
     /// Adds what of a visible object lies near the cursor.
     virtual void hit(SnapSearch& search, ObjectId id) const = 0;
-    /// Marks a selected object and the parts of it that can be taken.
+    /// Marks a selected object and the parts of it that can be taken; it is in the painter's document, too.
     virtual void handles(HandlePainter& painter, const Ref& ref) const = 0;
     /// What dragging a part to a place does; nothing when it cannot be dragged.
     [[nodiscard]] virtual std::optional<document::Edit> dragged(const Ref& ref,

@@ -65,8 +65,10 @@ void PlanView::paintScaleBar(QPainter& painter) {
 void PlanView::paintSelection(QPainter& painter) {
     painter.setRenderHint(QPainter::Antialiasing);
     HandlePainter handles(painter, session_.derived(), session_.document(), view_);
+    // What was made just now has no results yet.
     for (const Ref& ref : session_.selection())
-        if (const auto object = session_.document().find(ref.object))
+        if (const auto object = session_.document().find(ref.object);
+            object && session_.derived().document.find(ref.object))
             layerOf(layers_, *object).handles(handles, ref);
     painter.setBrush(Qt::NoBrush);
 }
