@@ -5,6 +5,7 @@
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
+#include "app/kinds/current.h"
 #include "app/plan/tool.h"
 #include "core/base/notation.h"
 #include "core/operations/lines.h"

@@ -1,4 +1,5 @@
 // Alignments.
+
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/base/notation.h"
@@ -10,10 +11,6 @@ using document::Document;
 using geometry::Vec2;
 
 namespace {
-
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 void paintTicks(PlanCanvas& canvas, const route::AlignmentGeometry& alignment, double tickInterval) {
     DisplaySettings whole = canvas.document.settings().display;

@@ -12,10 +12,6 @@ using geometry::Vec2;
 
 namespace {
 
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
-
 /// Its corners round from the upper left, on the ground.
 std::array<Vec2, 4> cornersOf(const objects::Picture& p) {
     const auto& t = p.transform;

@@ -9,13 +9,8 @@
 namespace erdwerk::app {
 
 using document::Document;
-using geometry::Vec2;
 
 namespace {
-
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 QColor classColour(std::uint8_t c) {
     switch (c) {
@@ -121,29 +116,27 @@ void classFacts(FactsForm& form, ObjectId id, const objects::Cloud& cloud) {
 }
 
 /// As many points as the picture can show, spread evenly.
-void paintPoints(PlanCanvas& canvas, const objects::Cloud& shown, const survey::CloudTiles& of) {
-    const auto* cloud = &shown;
-    const auto* tiles = &of;
+void paintPoints(PlanCanvas& canvas, const objects::Cloud& cloud, const survey::CloudTiles& tiles) {
     QImage image = canvas.image(1);
     const double ratio = 1 / canvas.unit;
     // About two points for every pixel that can show one.
     const auto budget = static_cast<std::size_t>(image.width()) * static_cast<std::size_t>(image.height());
-    const survey::CloudPart part(*cloud->cloud, cloud->filter);
-    const double pixelsApart = canvas.view.scale * ratio * tiles->cloud().spacing();
+    const survey::CloudPart part(*cloud.cloud, cloud.filter);
+    const double pixelsApart = canvas.view.scale * ratio * tiles.cloud().spacing();
     // Two pixels wide at least, or chance would leave holes where points are plenty.
     const int size = std::clamp(static_cast<int>(std::ceil(pixelsApart * 0.6)), 2, 4);
     std::vector<std::uint8_t> taken;
     int takenColumns = 0;
-    const double apart = cloud->spacing * canvas.view.scale * ratio;
+    const double apart = cloud.spacing * canvas.view.scale * ratio;
     if (apart > 1) {
         takenColumns = static_cast<int>(image.width() / apart) + 2;
         taken.assign(
             static_cast<std::size_t>(takenColumns) * (static_cast<std::size_t>(image.height() / apart) + 2),
             0);
     }
-    tiles->sample(canvas.window, budget, [&](std::uint32_t i) {
+    tiles.sample(canvas.window, budget, [&](std::uint32_t i) {
         if (!part.has(i)) return;
-        const QPointF q = canvas.view.toPicture(cloud->cloud->place(i).plan()) * ratio;
+        const QPointF q = canvas.view.toPicture(cloud.cloud->place(i).plan()) * ratio;
         const int x = static_cast<int>(q.x());
         const int y = static_cast<int>(q.y());
         if (x < 0 || y < 0 || x + size > image.width() || y + size > image.height()) return;
@@ -154,7 +147,7 @@ void paintPoints(PlanCanvas& canvas, const objects::Cloud& shown, const survey::
             if (cell != 0) return;
             cell = 1;
         }
-        const QRgb colour = cloudColour(*cloud, i) | 0xff000000U;
+        const QRgb colour = cloudColour(cloud, i) | 0xff000000U;
         for (int dy = 0; dy < size; ++dy) {
             auto* row = reinterpret_cast<QRgb*>(image.scanLine(y + dy));
             for (int dx = 0; dx < size; ++dx) row[x + dx] = colour;

@@ -11,12 +11,6 @@
 
 namespace erdwerk::app {
 
-namespace {
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
-}  // namespace
-
 void FactsForm::heading(const QString& name) {
     auto* label = new QLabel(name);
     label->setFont(theme::font(form_->rowCount() == 0 ? 15 : 12, true));

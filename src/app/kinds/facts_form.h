@@ -8,6 +8,10 @@
 
 namespace erdwerk::app {
 
+inline QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
 /// Rows on one sheet of facts. Copies speak of the same sheet.
 class FactsForm {
 public:

@@ -1,4 +1,5 @@
 // Groups: they lie where their members do.
+
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
@@ -6,13 +7,8 @@
 namespace erdwerk::app {
 
 using document::Document;
-using geometry::Vec2;
 
 namespace {
-
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 class GroupKind final : public NotInPlan<StaysPut<NotInScene<ObjectKind>>> {
 public:

@@ -1,4 +1,5 @@
 // Rasters of heights.
+
 #include <QFileInfo>
 
 #include "app/base/theme.h"
@@ -11,10 +12,6 @@ using document::Document;
 using geometry::Vec2;
 
 namespace {
-
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 /// Round its bounds; empty when it has no heights.
 geometry::Path rimOf(const Document& document, ObjectId id) {

@@ -1,4 +1,5 @@
 // Labels.
+
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
@@ -6,13 +7,8 @@
 namespace erdwerk::app {
 
 using document::Document;
-using geometry::Vec2;
 
 namespace {
-
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 class LabelKind final : public StaysPut<NotInScene<ObjectKind>> {
 public:

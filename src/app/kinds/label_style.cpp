@@ -1,11 +1,11 @@
 // Styles of labels: they lie where their labels do.
+
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::app {
 
 using document::Document;
-using geometry::Vec2;
 
 namespace {
 

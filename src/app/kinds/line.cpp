@@ -1,4 +1,5 @@
 // 3D lines.
+
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
@@ -11,10 +12,6 @@ using document::Document;
 using geometry::Vec2;
 
 namespace {
-
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 /// The colour of its group.
 QColor colourOf(const document::Document& document, ObjectId id) {

@@ -1,4 +1,5 @@
 // Parcels.
+
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
@@ -6,13 +7,8 @@
 namespace erdwerk::app {
 
 using document::Document;
-using geometry::Vec2;
 
 namespace {
-
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 /// The path of its line.
 const geometry::Path* pathOf(const derive::Derived& derived, ObjectId id) {

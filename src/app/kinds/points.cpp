@@ -1,4 +1,5 @@
 // Survey points.
+
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
@@ -10,10 +11,6 @@ using document::Document;
 using geometry::Vec2;
 
 namespace {
-
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 void pointFacts(FactsForm& form, ObjectId set, std::size_t index) {
     const objects::PointRef ref{set, index};

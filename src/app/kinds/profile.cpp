@@ -1,17 +1,13 @@
 // Profiles: drawn in the bench; in plan they lie where their alignment does.
+
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::app {
 
 using document::Document;
-using geometry::Vec2;
 
 namespace {
-
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 const route::AlignmentGeometry* along(const derive::Derived& derived, ObjectId id) {
     const auto* profile = derived.document.get<objects::Profile>(id);

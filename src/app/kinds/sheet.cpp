@@ -1,17 +1,13 @@
 // Plan sheets.
+
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::app {
 
 using document::Document;
-using geometry::Vec2;
 
 namespace {
-
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 class SheetKind final : public NotInPlan<StaysPut<NotInScene<ObjectKind>>> {
 public:

@@ -1,12 +1,10 @@
 // Surfaces.
+
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/surface_facts.h"
 #include "app/kinds/surface_paint.h"
 
 namespace erdwerk::app {
-
-using document::Document;
-using geometry::Vec2;
 
 namespace {
 

@@ -17,10 +17,6 @@ namespace {
 
 constexpr double degree = std::numbers::pi / 180;
 
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
-
 QString editText(const objects::SurfaceEdit& e, const Document& document) {
     const auto& display = document.settings().display;
     const auto at = [&](geometry::Vec2 p) { return text(formatPosition(p.x, p.y, display)); };

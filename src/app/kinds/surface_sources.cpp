@@ -17,10 +17,6 @@ using document::Document;
 
 namespace {
 
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
-
 QString roleText(objects::Role role) {
     switch (role) {
         case objects::Role::Points:

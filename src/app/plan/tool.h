@@ -77,12 +77,6 @@ private:
 void paintGhostPath(QPainter& painter, const ViewTransform& view, const geometry::Path& path,
                     const QString& figure, bool arrows = false);
 
-/// The surface tools work on: the selected one, else the last.
-ObjectId currentSurface(const Session& session);
-/// The dense heights tools work on: the selected cloud, raster or surface, else the first cloud, the first
-/// raster, the current surface.
-ObjectId currentDense(const Session& session);
-
 /// A typed figure; a comma is a decimal mark as well. Nothing when it is none.
 std::optional<double> typedFigure(const QString& text);
 

@@ -1,5 +1,6 @@
 // Makes a line of one height a source of the surface.
 
+#include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/operations/ground.h"

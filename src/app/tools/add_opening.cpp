@@ -1,5 +1,6 @@
 // No surface inside a closed line.
 
+#include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/operations/ground.h"

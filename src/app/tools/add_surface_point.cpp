@@ -1,5 +1,6 @@
 // Puts a point into the surface itself.
 
+#include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "app/tools/surface_ghosts.h"

@@ -1,5 +1,7 @@
 #include "app/tools/all_tools.h"
 
+#include "app/kinds/current.h"
+
 namespace erdwerk::app::tools {
 
 // The one list: stage and heading, then what stands under it. TOOL names the function that declares a tool,

@@ -1,5 +1,6 @@
 // The contours of one height as 3D lines.
 
+#include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/operations/ground.h"

@@ -1,5 +1,6 @@
 // Lays a line on the surface, with a grade point at each triangle edge.
 
+#include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/operations/lines.h"

@@ -1,5 +1,6 @@
 #include "app/tools/draw_line.h"
 
+#include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "core/linework/edit.h"
 #include "core/operations/lines.h"

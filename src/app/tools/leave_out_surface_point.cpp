@@ -1,5 +1,6 @@
 // Takes a point out of the surface; its source keeps it.
 
+#include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "app/tools/surface_ghosts.h"

@@ -1,5 +1,6 @@
 #include "app/tools/picking.h"
 
+#include "app/kinds/current.h"
 #include "core/base/notation.h"
 
 namespace erdwerk::app::tools {

@@ -1,5 +1,6 @@
 // The way that water takes over the surface from a place.
 
+#include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "app/tools/surface_ghosts.h"

@@ -1,6 +1,7 @@
 // Survey points at a spacing inside a closed line, heights from a cloud, raster or surface.
 
 #include "app/base/aside.h"
+#include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/operations/ground.h"

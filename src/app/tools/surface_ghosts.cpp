@@ -1,6 +1,7 @@
 #include "app/tools/surface_ghosts.h"
 
 #include "app/base/theme.h"
+#include "app/kinds/current.h"
 #include "core/terrain/drop.h"
 
 namespace erdwerk::app::tools {

@@ -1,5 +1,6 @@
 // The line stays, the surface no longer follows it.
 
+#include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/operations/ground.h"

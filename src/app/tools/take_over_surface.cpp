@@ -1,5 +1,6 @@
 // Another surface inside its edge, this one outside it.
 
+#include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/operations/ground.h"

@@ -1,6 +1,7 @@
 #include "app/tools/trace_crease.h"
 
 #include "app/base/theme.h"
+#include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/base/notation.h"

@@ -1,5 +1,6 @@
 // A triangle as a closed 3D line.
 
+#include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "app/tools/surface_ghosts.h"

@@ -3,6 +3,7 @@
 #include <QFileDialog>
 #include <QMenuBar>
 
+#include "app/kinds/current.h"
 #include "app/sheet/sheet_painter.h"
 #include "app/window/extract_dialog.h"
 #include "app/window/label_style_dialog.h"

@@ -6,6 +6,7 @@
 #include <QProgressDialog>
 
 #include "app/base/aside.h"
+#include "app/kinds/current.h"
 #include "app/window/extract_dialog.h"
 #include "app/window/main_window.h"
 #include "core/derive/dense_source.h"

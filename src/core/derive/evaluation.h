@@ -25,6 +25,12 @@ struct Memo {
 /// By the name of the sort of result ("contours") and the object it is of.
 using Memory = std::map<std::pair<std::string_view, ObjectId>, Memo>;
 
+/// Results that are compared with the one before: what stands on them is worth more than the comparison.
+template <class T>
+inline constexpr bool staysWhenEqual = false;
+template <>
+inline constexpr bool staysWhenEqual<linework::ResolvedLine> = true;
+
 class Evaluation {
 public:
     Evaluation(Memory& memory, const Document& document, const Context& context);
@@ -40,8 +46,9 @@ public:
     std::shared_ptr<const linework::ResolvedLine> line(ObjectId id);
     std::shared_ptr<const route::AlignmentGeometry> alignment(ObjectId id);
 
-    /// The remembered value when it was made from the same inputs, else a new one. A cancelled one is not
-    /// kept.
+    /// The remembered value when it was made from the same inputs, else a new one; the remembered one too
+    /// when the new one is equal to it (see staysWhenEqual), so that what depends on it is not worked out
+    /// again. A cancelled one is not kept.
     template <class T, class Make>
     std::shared_ptr<const T> remembered(std::string_view sort, ObjectId id, std::vector<Input> inputs,
                                         std::string parameters, const Make& make) {
@@ -50,6 +57,10 @@ public:
             return std::static_pointer_cast<const T>(memo.value);
         auto value = std::make_shared<const T>(make());
         ++computed_;
+        if constexpr (staysWhenEqual<T>) {
+            const auto before = std::static_pointer_cast<const T>(memo.value);
+            if (before && *before == *value) value = before;
+        }
         if (!cancelled_) memory_[{sort, id}] = {std::move(inputs), std::move(parameters), value};
         return value;
     }

@@ -1,4 +1,5 @@
 #include <algorithm>
+#include <tuple>
 
 #include "core/derive/model.h"
 
@@ -37,6 +38,13 @@ private:
     std::map<ObjectId, bool> known_;
 };
 
+/// Every sort of result. One that is missing here does not compile.
+constexpr auto allResults = std::tuple(
+    &Derived::surfaces, &Derived::contours, &Derived::fits, &Derived::bands, &Derived::clouds,
+    &Derived::lines, &Derived::alignments, &Derived::profiles, &Derived::parcels, &Derived::labels);
+static_assert(sizeof(Derived) ==
+              sizeof(Document) + std::tuple_size_v<decltype(allResults)> * sizeof(Results<SurfaceResult>));
+
 }  // namespace
 
 Derived resultsFor(const Document& newest, const Derived& derived) {
@@ -48,17 +56,10 @@ Derived resultsFor(const Document& newest, const Derived& derived) {
         for (const auto& [id, result] : from)
             if (sameness.same(id)) to[id] = result;
     };
-    take(derived.surfaces, out.surfaces);
-    take(derived.contours, out.contours);
-    take(derived.fits, out.fits);
-    take(derived.bands, out.bands);
-    take(derived.clouds, out.clouds);
-    take(derived.lines, out.lines);
-    take(derived.alignments, out.alignments);
-    take(derived.profiles, out.profiles);
-    if (sameness.settings()) {  // their texts are written in its units
-        take(derived.parcels, out.parcels);
-        take(derived.labels, out.labels);
+    std::apply([&](const auto... results) { (take(derived.*results, out.*results), ...); }, allResults);
+    if (!sameness.settings()) {  // their texts are written in its units
+        out.parcels.clear();
+        out.labels.clear();
     }
     const auto noSurface = [](ObjectId, geometry::Vec2) -> Result<std::optional<double>> {
         return std::optional<double>{};

@@ -39,6 +39,7 @@ struct Segment {
     Vec2 start;
     Vec2 end;
     std::optional<Vec2> through;
+    friend bool operator==(const Segment&, const Segment&) = default;
 };
 
 Element elementOf(const Segment& segment);

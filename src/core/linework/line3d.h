@@ -62,6 +62,7 @@ struct ResolvedVertex {
     std::string problem;                ///< why there is no height; empty when there is one
     bool circular = false;              ///< its height depends on itself
     std::vector<ObjectId> circle = {};  ///< lines and surfaces in that circle, where it was met
+    friend bool operator==(const ResolvedVertex&, const ResolvedVertex&) = default;
 };
 
 /// Places and heights worked out from the rules.
@@ -73,6 +74,7 @@ struct ResolvedLine {
     [[nodiscard]] bool complete() const;
     /// Grade from vertex i to the next (wrapping in a closed line); nothing where a height is missing.
     [[nodiscard]] std::optional<Grade> gradeAhead(std::size_t i) const;
+    friend bool operator==(const ResolvedLine&, const ResolvedLine&) = default;
 };
 
 /// Height of a surface at a place: nothing off the surface; an Error (Circular, NotFound) when there is no

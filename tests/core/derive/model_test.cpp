@@ -1,8 +1,10 @@
 #include "core/derive/model.h"
 
 #include "core/operations/edit.h"
+#include "core/operations/ground.h"
+#include "core/operations/records.h"
 #include "demo_site/project.h"
-#include "support/geometry.h"
+#include "support/plane_site.h"
 
 namespace erdwerk::derive {
 namespace {
@@ -59,6 +61,88 @@ TEST(Model, WorksOutOnlyWhatDiffers) {
     const auto styled = valueOf(model.evaluate(restyled));
     EXPECT_EQ(model.computedLast(), 1U);
     EXPECT_EQ(first.surfaces.at(g.surface), styled.surfaces.at(g.surface));
+}
+
+/// Names of the sorts of results that are others after an edit, in alphabetical order.
+class Dependence : public testing::Test {
+protected:
+    test::PlaneSite site;
+    Model model;
+    ObjectId alignment;
+
+    void SetUp() override {
+        EXPECT_TRUE(site.apply(drapeLine(site.results(), site.ground, site.lane)));
+        EXPECT_TRUE(site.apply(makeAlignment(site.lane)));
+        alignment = site.last<Alignment>();
+        EXPECT_TRUE(site.apply(newProfile(alignment, site.ground)));
+        EXPECT_TRUE(site.apply(makeParcel(site.plot)));
+        EXPECT_TRUE(site.apply(makeLabel(site.lane, std::nullopt, 0)));
+        before = valueOf(model.evaluate(site.document));
+    }
+    std::set<std::string> othersAfter(const Edit& edit) {
+        EXPECT_TRUE(site.apply(edit)) << site.said;
+        const auto now = valueOf(model.evaluate(site.document));
+        std::set<std::string> out;
+        const auto compare = [&](const char* name, const auto& a, const auto& b) {
+            if (a != b) out.insert(name);
+        };
+        compare("surface", before.surfaces, now.surfaces);
+        compare("contours", before.contours, now.contours);
+        compare("line", before.lines, now.lines);
+        compare("alignment", before.alignments, now.alignments);
+        compare("profile", before.profiles, now.profiles);
+        compare("parcel", before.parcels, now.parcels);
+        compare("label", before.labels, now.labels);
+        before = now;
+        return out;
+    }
+    Derived before;
+};
+
+using Sorts = std::set<std::string>;
+
+TEST_F(Dependence, APointMovesWhatLiesOnItsSurface) {
+    EXPECT_EQ(othersAfter([&](const Document& d) -> Result<Edited> {
+                  return setPointHeight(d, {site.points, 4}, 20.0);
+              }),
+              (Sorts{"surface", "contours", "line", "alignment", "profile", "label"}));
+}
+
+TEST_F(Dependence, WhatALineDoesNotFeelMovesNothingOnIt) {
+    // The plane stays the plane: the corner goes up along it, outside the lane.
+    EXPECT_EQ(othersAfter([&](const Document& d) -> Result<Edited> {
+                  auto p = d.get<Points>(site.points)->set[2];
+                  p.note = "seen";
+                  return setPoint(d, {site.points, 2}, p);
+              }),
+              (Sorts{"surface", "contours", "profile"}));
+}
+
+TEST_F(Dependence, ANameOrALookMovesNothing) {
+    site.document = addSource(site.document, site.ground, {site.plot, Role::Breakline});
+    before = valueOf(model.evaluate(site.document));
+    EXPECT_EQ(othersAfter([&](const Document& d) -> Result<Edited> { return rename(d, site.plot, "Lot"); }),
+              Sorts{});
+    EXPECT_EQ(othersAfter([&](const Document& d) -> Result<Edited> {
+                  return changed<Line>(d, site.plot, [](Line& l) { l.style = LineStyle::Toe; });
+              }),
+              Sorts{});
+    EXPECT_EQ(othersAfter([&](const Document& d) -> Result<Edited> {
+                  return changed<Surface>(d, site.ground, [](Surface& s) { s.style.triangles = true; });
+              }),
+              Sorts{});
+}
+
+TEST_F(Dependence, EachSettingTouchesItsOwn) {
+    EXPECT_EQ(othersAfter([&](const Document& d) -> Result<Edited> {
+                  return changed<Surface>(d, site.ground, [](Surface& s) { s.style.interval = 0.3; });
+              }),
+              Sorts{"contours"});
+    EXPECT_EQ(othersAfter(reverseAlignment(alignment)), (Sorts{"alignment", "profile"}));
+    EXPECT_EQ(othersAfter(moveVertex(site.plot, 2, {95, 95})), (Sorts{"line", "parcel"}));
+    // Texts are written in the project's units.
+    EXPECT_EQ(othersAfter(changeSettings([](Settings& s) { s.display.lengthDecimals = 1; })),
+              (Sorts{"parcel", "label"}));
 }
 
 TEST(Model, ASurfaceMadeFromALineOnItselfIsACircleNotAHang) {

@@ -1,0 +1,231 @@
+// The facts of each kind: what is typed or chosen there is an edit of the object, what cannot be read is said
+// and changes nothing.
+
+#include <QCheckBox>
+#include <QComboBox>
+
+#include "one_of_each.h"
+#include "window_test.h"
+
+namespace erdwerk::app {
+namespace {
+
+class FactsOf : public WindowTest {
+protected:
+    void SetUp() override {
+        WindowTest::SetUp();
+        window->session().startNew(site.document);
+        window->settle();
+    }
+    template <class T>
+    ObjectId pick(std::optional<std::size_t> part = {}) {
+        const ObjectId id = site.ids.at(objects::Payload(std::in_place_type<T>).index());
+        select(id, part);
+        return id;
+    }
+    template <class T>
+    [[nodiscard]] const T& now(ObjectId id) const {
+        return *doc().get<T>(id);
+    }
+    template <class Widget>
+    Widget* row(const char* name) {
+        auto* found = window->facts()->findChild<Widget*>(QStringLiteral("fact:") + QString::fromUtf8(name));
+        if (found == nullptr) throw std::runtime_error(std::string("no fact ") + name);
+        return found;
+    }
+    void typeInto(const char* name, const char* text) {
+        auto* entry = row<QLineEdit>(name);
+        entry->setFocus();
+        entry->selectAll();
+        QTest::keyClicks(entry, QString::fromUtf8(text));
+        QTest::keyClick(entry, Qt::Key_Return);
+        window->settle();
+    }
+    void tick(const char* name) {
+        row<QCheckBox>(name)->click();
+        window->settle();
+    }
+    void choose(const char* name, int i) {
+        auto* box = row<QComboBox>(name);
+        box->setCurrentIndex(i);
+        Q_EMIT box->activated(i);
+        window->settle();
+    }
+    /// Typed there it is refused with words, and nothing is a step.
+    void expectRefused(const char* name, const char* text) {
+        const auto steps = window->session().history().steps().size();
+        const auto before = doc();
+        typeInto(name, text);
+        EXPECT_EQ(window->session().history().steps().size(), steps) << name << ": " << text;
+        EXPECT_TRUE(difference(before, doc()).empty());
+        EXPECT_FALSE(window->prompt()->text().isEmpty());
+    }
+    Site site;
+};
+
+TEST_F(FactsOf, APoint) {
+    const ObjectId id = pick<objects::Points>(1);
+    typeInto("Number", "77");
+    typeInto("Easting", "91.5");
+    typeInto("Northing", "11.25");
+    typeInto("Height", "+0.5");
+    typeInto("Code", "TOE");
+    typeInto("Note", "wet");
+    EXPECT_EQ(now<objects::Points>(id).set[1], (survey::SurveyPoint{"77", {91.5, 11.25}, 7.5, "TOE", "wet"}));
+    expectRefused("Easting", "east");
+    expectRefused("Height", "high");
+    typeInto("Height", " ");
+    EXPECT_FALSE(now<objects::Points>(id).set[1].height);
+}
+
+TEST_F(FactsOf, ALineAndItsCorner) {
+    const ObjectId id = pick<objects::Line>(1);
+    typeInto("Rule", "2%");
+    EXPECT_NEAR(*derived().lines.at(id)->vertices[1].height, 6.4, 1e-9);
+    expectRefused("Rule", "steep");
+    select(id);
+    choose("Drawn as", 1);
+    EXPECT_EQ(now<objects::Line>(id).style, objects::LineStyle::Crest);
+    EXPECT_TRUE(doc().find(id)->group);
+    choose("Group", 0);
+    EXPECT_FALSE(doc().find(id)->group);
+}
+
+TEST_F(FactsOf, ASurface) {
+    const ObjectId id = pick<objects::Surface>();
+    typeInto("Interval", "0.25");
+    typeInto("Index every", "4");
+    tick("Contours");
+    tick("Triangles");
+    choose("Bands of", 2);
+    const auto& style = now<objects::Surface>(id).style;
+    EXPECT_EQ(style.interval, 0.25);
+    EXPECT_EQ(style.indexEvery, 4);
+    EXPECT_FALSE(style.contours);
+    EXPECT_TRUE(style.triangles);
+    EXPECT_EQ(style.bands, objects::Bands::Slope);
+    expectRefused("Interval", "0");
+    expectRefused("Interval", "often");
+    typeInto("Longest edge", "30");
+    EXPECT_EQ(now<objects::Surface>(id).definition->maxEdge, 30);
+    choose("At crossings", 3);
+    EXPECT_EQ(now<objects::Surface>(id).definition->onCrossing, terrain::CrossingRule::Mean);
+    choose("Against", 1);
+    typeInto("Within", "0.2");
+    EXPECT_EQ(now<objects::Surface>(id).fit.tolerance, 0.2);
+    EXPECT_EQ(doc().nameOf(now<objects::Surface>(id).fit.source), "Flight");
+}
+
+TEST_F(FactsOf, ASurfaceOffersWhatCouldBeASourceMore) {
+    const ObjectId id = pick<objects::Surface>();
+    auto* add = window->facts()->findChild<QComboBox*>(QStringLiteral("addSource"));
+    QStringList offered;
+    for (int i = 1; i < add->count(); ++i) offered << add->itemText(i).section(QStringLiteral("   "), 0, 0);
+    EXPECT_EQ(offered, (QStringList{QStringLiteral("Rim"), QStringLiteral("Survey"), QStringLiteral("Flight"),
+                                    QStringLiteral("Heights")}));
+    Q_EMIT add->activated(3);
+    window->settle();
+    const auto& source = now<objects::Surface>(id).definition->sources.back();
+    EXPECT_EQ(doc().nameOf(source.object), "Flight");
+    EXPECT_EQ(source.role, objects::Role::Cloud);
+}
+
+TEST_F(FactsOf, AnAlignmentAndItsProfile) {
+    const ObjectId id = pick<objects::Alignment>();
+    typeInto("Name", "Old lane");
+    typeInto("Start station", "1+250");
+    typeInto("Tick interval", "10");
+    tick("Against the line's direction");
+    EXPECT_EQ(doc().nameOf(id), "Old lane");
+    EXPECT_EQ(now<objects::Alignment>(id).startStation, 1250);
+    EXPECT_EQ(now<objects::Alignment>(id).tickInterval, 10);
+    EXPECT_TRUE(now<objects::Alignment>(id).reversed);
+    expectRefused("Start station", "here");
+    expectRefused("Tick interval", "0");
+    const ObjectId profile = pick<objects::Profile>();
+    choose("Ground", 0);
+    EXPECT_FALSE(now<objects::Profile>(profile).ground);
+    typeInto("Name", "Along the lane");
+    EXPECT_EQ(doc().nameOf(profile), "Along the lane");
+}
+
+TEST_F(FactsOf, AParcelAndItsLabel) {
+    const ObjectId id = pick<objects::Parcel>();
+    typeInto("Beginning", "an iron pin");
+    typeInto("Begins at corner", "3");
+    EXPECT_EQ(now<objects::Parcel>(id).beginning, "an iron pin");
+    EXPECT_EQ(now<objects::Parcel>(id).begin, 2U);
+    expectRefused("Begins at corner", "0");
+    tick("Against the line's direction");
+    EXPECT_TRUE(now<objects::Parcel>(id).reversed);
+    EXPECT_TRUE(derived().parcels.at(id)->description.find("an iron pin") != std::string::npos);
+    const ObjectId label = pick<objects::Label>();
+    const ObjectId style = now<objects::Label>(label).style;
+    // None is no choice for a label.
+    choose("Style", 0);
+    EXPECT_EQ(now<objects::Label>(label).style, style);
+}
+
+TEST_F(FactsOf, ASheet) {
+    const ObjectId id = pick<objects::Sheet>();
+    choose("Paper", 2);
+    typeInto("Scale 1 :", "250");
+    typeInto("Centre E", "48000");
+    typeInto("Centre N", "91000");
+    typeInto("Title", "Plan of the lot");
+    typeInto("Drawn by", "A. N.");
+    const auto& sheet = now<objects::Sheet>(id);
+    EXPECT_EQ(sheet.paper, objects::Paper::A1);
+    EXPECT_EQ(sheet.scale, 250);
+    EXPECT_EQ(sheet.centre, (geometry::Vec2{48000, 91000}));
+    EXPECT_EQ(sheet.title, "Plan of the lot");
+    EXPECT_EQ(sheet.drawnBy, "A. N.");
+    expectRefused("Scale 1 :", "0");
+    choose("Parcel", 0);
+    EXPECT_FALSE(now<objects::Sheet>(id).parcel);
+}
+
+TEST_F(FactsOf, AGroupAndABackdropAreHiddenHereAndInContents) {
+    const ObjectId group = pick<objects::Group>();
+    typeInto("Colour", "#ff8800");
+    EXPECT_EQ(now<objects::Group>(group).colour, "#ff8800");
+    expectRefused("Colour", "orangeish");
+    tick("Shown");
+    EXPECT_FALSE(now<objects::Group>(group).visible);
+    const ObjectId photo = pick<objects::Backdrop>();
+    tick("Shown");
+    EXPECT_FALSE(now<objects::Backdrop>(photo).visible);
+    // Both are ticked again in contents.
+    for (const char* name : {"Survey", "Photo"}) {
+        const auto found =
+            window->contents()->findItems(QString::fromLatin1(name), Qt::MatchExactly | Qt::MatchRecursive);
+        for (auto* item : found)
+            if (item->flags().testFlag(Qt::ItemIsUserCheckable)) item->setCheckState(0, Qt::Checked);
+        window->settle();
+    }
+    EXPECT_TRUE(now<objects::Group>(group).visible);
+    EXPECT_TRUE(now<objects::Backdrop>(photo).visible);
+}
+
+TEST_F(FactsOf, ACloudAndItsClasses) {
+    const ObjectId id = pick<objects::Cloud>();
+    choose("Coloured by", 1);
+    typeInto("Show every", "2.5");
+    EXPECT_EQ(now<objects::Cloud>(id).colouring, objects::CloudColouring::Class);
+    EXPECT_EQ(now<objects::Cloud>(id).spacing, 2.5);
+    expectRefused("Show every", "-1");
+    choose("Group", 1);
+    EXPECT_EQ(doc().nameOf(doc().find(id)->group), "Survey");
+}
+
+TEST_F(FactsOf, SeveralAreCountedByKind) {
+    window->session().select({{site.ids.at(0), {}}, {site.ids.at(1), {}}, {site.ids.at(2), {}}});
+    window->settle();
+    QStringList texts;
+    for (const auto* label : window->facts()->findChildren<QLabel*>()) texts << label->text();
+    EXPECT_TRUE(texts.contains(QStringLiteral("3 selected")));
+    EXPECT_TRUE(texts.contains(QStringLiteral("3D lines")));
+}
+
+}  // namespace
+}  // namespace erdwerk::app

@@ -1,0 +1,64 @@
+#pragma once
+// A small site with one object of each kind.
+
+#include "app/base/session.h"
+#include "core/operations/edit.h"
+#include "support/geometry.h"
+
+namespace erdwerk::app {
+
+/// One of each kind, over 0 to 100 both ways, each in a place of its own where it can be pointed at.
+struct Site {
+    document::Document document;
+    std::map<std::size_t, ObjectId> ids;  ///< by position of the kind
+    Snapshot snapshot;
+
+    template <class T>
+    ObjectId add(const std::string& name, T payload) {
+        ObjectId id;
+        document = document.added(name, std::move(payload), &id);
+        ids.emplace(objects::Payload(std::in_place_type<T>).index(), id);
+        return id;
+    }
+
+    Site() {
+        using namespace objects;
+        const ObjectId points = add("Spots", Points{survey::PointSet({{"1", {10, 10}, 5.0, "", ""},
+                                                                      {"2", {90, 10}, 7.0, "", ""},
+                                                                      {"3", {50, 90}, 9.0, "", ""}})});
+        const ObjectId wall =
+            add("Wall", Line{linework::lineThrough(test::places("20 20, 40 20"), {6.0, 6.5})});
+        ObjectId rim;
+        document = document.added(
+            "Rim",
+            Line{linework::lineThrough(test::places("60 20, 80 20, 80 40, 60 40"), {5, 5, 5, 5}, true)},
+            &rim);
+        SurfaceDefinition definition;
+        definition.sources = {{points, Role::Points}, {wall, Role::Breakline}};
+        const ObjectId ground =
+            add("Ground", Surface{std::make_shared<const SurfaceDefinition>(definition), {}, {}});
+        const ObjectId lane = add("Lane", Alignment{wall, false, 100, 5});
+        add("Grade", Profile{lane, ground, {{100, 6, 0}, {120, 7, 0}}, 1});
+        const ObjectId lot = add("Lot", Parcel{rim, false, 0, "corner stone"});
+        const ObjectId style =
+            add("Bearings", LabelStyle{annotate::defaultStyle(annotate::LabelKind::Segment)});
+        add("North side", Label{rim, 2, style});
+        add("Sheet 1", Sheet{Paper::A4, 500, {50, 50}, lot, "p", "t", "d", "2026-11-26"});
+        add("Survey", Group{"#123456", true});
+        document = operations::setGroup(document, wall, document.byName<Group>("Survey"));
+        Cloud cloud;
+        std::vector<geometry::Vec3> flown;
+        for (int i = 0; i < 400; ++i) flown.push_back({10 + i % 20 * 1.0, 50 + i / 20 * 1.0, 3});
+        cloud.cloud = std::make_shared<const survey::PointCloud>(survey::cloudFrom(flown));
+        add("Flight", cloud);
+        survey::Raster raster{2, 2, {70, 10, 0, 90, 0, -10}, {1, 2, 3, 4}, {true, true, true, true}};
+        add("Heights", HeightRaster{"heights.tif", std::make_shared<const survey::Raster>(raster), {}});
+        Picture picture{2, 2, {30, 5, 0, 75, 0, -5}, std::vector<std::uint8_t>(12, 40)};
+        add("Photo", Backdrop{"photo.tif", std::make_shared<const Picture>(picture), {}, true});
+        snapshot.derived = test::valueOf(derive::evaluate(document));
+        for (const auto& [id, result] : snapshot.derived.surfaces)
+            snapshot.shadings[id] = std::make_shared<const terrain::Shading>(result->locator);
+    }
+};
+
+}  // namespace erdwerk::app
