@@ -191,7 +191,7 @@ private:
         if (!thin) return tl::unexpected(thin.error());
         for (const auto& c : thin->crossings)
             result.crossings.push_back({c, owners[c.first], owners[c.second]});
-        result.points = openings.input.points.size();
+        result.points = thin->tin.vertexCount();
         result.thinned =
             ThinFigures{thin->pointsIn,         thin->tin.vertexCount(), thin->tin.triangleCount(),
                         thin->largestDeviation, thin->largestProved,     thin->excused,
