@@ -184,7 +184,8 @@ TEST(Clouds, BecomeSurfacesAndAreCropped) {
     Flight s;
     ASSERT_TRUE(s.apply(surfaceFromDense(s.cloud, {})));
     const ObjectId made = s.last<objects::Surface>();
-    const auto& result = *s.results()->surfaces.at(made);
+    const auto results = s.results();
+    const auto& result = *results->surfaces.at(made);
     EXPECT_EQ(result.thinned->pointsIn, 441U);
     EXPECT_EQ(result.thinned->beyond, 0U);
     EXPECT_NEAR(result.figures.planArea, 400, 1e-6);

@@ -106,7 +106,8 @@ TEST(Profiles, WhatCannotBeReadChangesNothing) {
 TEST(Parcels, HaveAreaAndClose) {
     PlaneSite s;
     ASSERT_TRUE(s.apply(makeParcel(s.plot)));
-    const auto& parcel = *s.results()->parcels.at(s.last<objects::Parcel>());
+    const auto results = s.results();
+    const auto& parcel = *results->parcels.at(s.last<objects::Parcel>());
     EXPECT_NEAR(parcel.geometry.area, 900, 1e-9);
     EXPECT_NEAR(parcel.geometry.perimeter, 120, 1e-9);
     EXPECT_TRUE(parcel.geometry.closure.closes(LengthUnit::Metre));
