@@ -3,6 +3,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QSignalSpy>
 
 #include "one_of_each.h"
 #include "window_test.h"
@@ -55,10 +56,13 @@ protected:
     void expectRefused(const char* name, const char* text) {
         const auto steps = window->session().history().steps().size();
         const auto before = doc();
+        const QSignalSpy said(&window->session(), &Session::message);
         typeInto(name, text);
         EXPECT_EQ(window->session().history().steps().size(), steps) << name << ": " << text;
         EXPECT_TRUE(difference(before, doc()).empty());
-        EXPECT_FALSE(window->prompt()->text().isEmpty());
+        ASSERT_EQ(said.count(), 1) << name << ": " << text;
+        EXPECT_FALSE(said.front().at(0).toString().isEmpty());
+        EXPECT_TRUE(said.front().at(1).toBool());
     }
     Site site;
 };

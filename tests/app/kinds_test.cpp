@@ -97,7 +97,16 @@ TYPED_TEST(EveryKindOnScreen, IsPaintedInItsPasses) {
 
 TYPED_TEST(EveryKindOnScreen, IsFoundUnderTheCursor) {
     const auto place = placeToPoint(this->site, this->id);
-    if (!place) return;  // drawn elsewhere, or under everything
+    if (!place) {
+        // Drawn elsewhere, or under everything: found nowhere.
+        for (double x = 2; x < 100; x += 7)
+            for (double y = 2; y < 100; y += 7) {
+                SnapSearch search(this->site.snapshot, view, view.toPicture({x, y}), 9, std::nullopt);
+                this->kind.hit(search, this->id);
+                EXPECT_TRUE(search.finish().empty());
+            }
+        return;
+    }
     SnapSearch search(this->site.snapshot, view, view.toPicture(*place), 9, std::nullopt);
     this->kind.hit(search, this->id);
     const auto found = search.finish();

@@ -189,13 +189,13 @@ protected:
                 return true;
             },
             [this] {
-                run_({"undo", "redo", "reverse-line", "close-line"});
+                runQuick({"undo", "redo", "reverse-line", "close-line"});
                 return true;
             },
         };
     }
     /// An action as from a key: not waited for.
-    void run_(const std::vector<const char*>& ids) {
+    void runQuick(const std::vector<const char*>& ids) {
         window->actions().run(QString::fromLatin1(ids[pick(ids.size())]));
     }
 

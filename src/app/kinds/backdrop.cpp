@@ -1,7 +1,5 @@
 // Pictures under the plan.
 
-#include <QFileInfo>
-
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
 
@@ -23,6 +21,11 @@ std::array<Vec2, 4> cornersOf(const objects::Picture& p) {
     return {at(0, 0), at(columns, 0), at(columns, rows), at(0, rows)};
 }
 
+Document withShown(const Document& document, ObjectId id, bool shown) {
+    return document::changed<objects::Backdrop>(document, id,
+                                                [shown](objects::Backdrop& x) { x.visible = shown; });
+}
+
 class BackdropKind final : public StaysPut<ObjectKind> {
 public:
     [[nodiscard]] QString noun() const override { return QObject::tr("backdrop"); }
@@ -31,10 +34,7 @@ public:
         return {std::nullopt, std::get<objects::Backdrop>(object.payload).visible};
     }
     [[nodiscard]] std::optional<document::Edit> setShown(ObjectId id, bool shown) const override {
-        return [id, shown](const Document& d) -> Result<document::Edited> {
-            return document::changed<objects::Backdrop>(d, id,
-                                                        [shown](objects::Backdrop& b) { b.visible = shown; });
-        };
+        return [id, shown](const Document& d) -> Result<document::Edited> { return withShown(d, id, shown); };
     }
     void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
         if (const auto& picture = derived.document.get<objects::Backdrop>(id)->picture)
@@ -74,15 +74,12 @@ public:
         const auto& document = form.document();
         const auto& b = *document.get<objects::Backdrop>(id);
         form.heading(text(document.nameOf(id)));
-        form.fact(QObject::tr("File"), QFileInfo(text(b.file)).fileName());
-        if (!b.problem.empty()) form.fact(QObject::tr("Problem"), text(b.problem));
+        form.fileFacts(b.file, b.problem);
         if (b.picture)
             form.fact(QObject::tr("Shown with"),
                       QObject::tr("%1 × %2 pixels").arg(b.picture->columns).arg(b.picture->rows));
-        form.check(QObject::tr("Shown"), b.visible, [id](const Document& d, bool on) {
-            return document::changed<objects::Backdrop>(d, id,
-                                                        [on](objects::Backdrop& x) { x.visible = on; });
-        });
+        form.check(QObject::tr("Shown"), b.visible,
+                   [id](const Document& d, bool on) { return withShown(d, id, on); });
     }
 };
 

@@ -1,7 +1,5 @@
 // Point clouds.
 
-#include <QFileInfo>
-
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
@@ -209,8 +207,7 @@ public:
         const auto& display = document.settings().display;
         const auto cloud = *document.get<objects::Cloud>(id);
         form.heading(text(document.nameOf(id)));
-        form.fact(QObject::tr("File"), QFileInfo(text(cloud.file)).fileName());
-        if (!cloud.problem.empty()) form.fact(QObject::tr("Problem"), text(cloud.problem));
+        form.fileFacts(cloud.file, cloud.problem);
         if (!cloud.cloud) return;
         const auto& c = *cloud.cloud;
         form.fact(QObject::tr("Points"),

@@ -2,6 +2,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QFileInfo>
 #include <QLabel>
 #include <QLineEdit>
 
@@ -130,6 +131,11 @@ void FactsForm::nameEntry(ObjectId id) {
     entry(QObject::tr("Name"), nameOf(id), [id](const Document& d, const QString& t) -> Result<Document> {
         return operations::rename(d, id, t.trimmed().toStdString());
     });
+}
+
+void FactsForm::fileFacts(const std::string& file, const std::string& problem) {
+    fact(QObject::tr("File"), QFileInfo(text(file)).fileName());
+    if (!problem.empty()) fact(QObject::tr("Problem"), text(problem));
 }
 
 void FactsForm::groupChoice(ObjectId id) {

@@ -52,6 +52,8 @@ public:
     // Rows that several kinds have.
     void nameEntry(ObjectId id);
     void groupChoice(ObjectId id);
+    /// Of an object that stays in its file; `problem`: why it could not be read.
+    void fileFacts(const std::string& file, const std::string& problem);
 
     /// Does an edit after the panel has let go of the control that asked for it: the edit makes the panel
     /// anew.

@@ -10,6 +10,10 @@ using document::Document;
 
 namespace {
 
+Document withShown(const Document& document, ObjectId id, bool shown) {
+    return document::changed<objects::Group>(document, id, [shown](objects::Group& x) { x.visible = shown; });
+}
+
 class GroupKind final : public NotInPlan<StaysPut<NotInScene<ObjectKind>>> {
 public:
     [[nodiscard]] QString noun() const override { return QObject::tr("group"); }
@@ -19,10 +23,7 @@ public:
         return {QColor(text(group.colour)), group.visible};
     }
     [[nodiscard]] std::optional<document::Edit> setShown(ObjectId id, bool shown) const override {
-        return [id, shown](const Document& d) -> Result<document::Edited> {
-            return document::changed<objects::Group>(d, id,
-                                                     [shown](objects::Group& g) { g.visible = shown; });
-        };
+        return [id, shown](const Document& d) -> Result<document::Edited> { return withShown(d, id, shown); };
     }
     void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
         for (const auto& [member, object] : derived.document.objects())
@@ -37,9 +38,8 @@ public:
         const ObjectId id = ref.object;
         const auto g = *form.document().get<objects::Group>(id);
         form.heading(text(form.document().nameOf(id)));
-        form.check(QObject::tr("Shown"), g.visible, [id](const Document& d, bool on) {
-            return document::changed<objects::Group>(d, id, [on](objects::Group& x) { x.visible = on; });
-        });
+        form.check(QObject::tr("Shown"), g.visible,
+                   [id](const Document& d, bool on) { return withShown(d, id, on); });
         form.entry(
             QObject::tr("Colour"), text(g.colour),
             [id](const Document& d, const QString& t) -> Result<Document> {

@@ -1,7 +1,5 @@
 // Rasters of heights.
 
-#include <QFileInfo>
-
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
@@ -53,8 +51,7 @@ public:
         const auto& document = form.document();
         const auto& r = *document.get<objects::HeightRaster>(id);
         form.heading(text(document.nameOf(id)));
-        form.fact(QObject::tr("File"), QFileInfo(text(r.file)).fileName());
-        if (!r.problem.empty()) form.fact(QObject::tr("Problem"), text(r.problem));
+        form.fileFacts(r.file, r.problem);
         if (!r.raster) return;
         form.fact(QObject::tr("Cells"), QObject::tr("%1 × %2").arg(r.raster->columns).arg(r.raster->rows));
         form.fact(QObject::tr("Cell"), text(formatExact(r.raster->cell())));

@@ -28,25 +28,21 @@ public:
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
         const auto* parcel = derive::Derived::in(canvas.derived.parcels, id);
         const auto* path = pathOf(canvas.derived, id);
-        if (parcel == nullptr || path == nullptr) return;
+        if (parcel == nullptr || path == nullptr || parcel->geometry.courses.empty()) return;
         QPen p = canvas.pen(theme::parcel, 2);
         p.setCapStyle(Qt::FlatCap);
         p.setDashPattern({11, 3, 1.5, 3, 1.5, 3});
         canvas.painter.setPen(p);
         canvas.painter.drawPolyline(polyline(*path, canvas.view));
-        const QPointF begin = parcel->geometry.courses.empty()
-                                  ? QPointF()
-                                  : canvas.view.toPicture(parcel->geometry.courses.front().start);
+        const QPointF begin = canvas.view.toPicture(parcel->geometry.courses.front().start);
         canvas.painter.setPen(canvas.pen(theme::parcel, 1.4));
         canvas.painter.setBrush(theme::paper);
         canvas.painter.drawEllipse(begin, 4 * canvas.unit, 4 * canvas.unit);
         canvas.painter.setBrush(theme::parcel);
         canvas.painter.drawEllipse(begin, 1.5 * canvas.unit, 1.5 * canvas.unit);
         canvas.painter.setBrush(Qt::NoBrush);
-        geometry::Box box;
-        box.add(boundsOf(*path));
         const double u = canvas.unit;
-        const QRectF name(canvas.view.toPicture(box.centre()) - QPointF(100 * u, -18 * u),
+        const QRectF name(canvas.view.toPicture(boundsOf(*path).centre()) - QPointF(100 * u, -18 * u),
                           QSizeF(200 * u, 34 * u));
         canvas.painter.setFont(canvas.font(13, true));
         canvas.haloText(name, Qt::AlignHCenter | Qt::AlignTop,

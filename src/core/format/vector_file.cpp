@@ -3,6 +3,7 @@
 #include <gdal_priv.h>
 #include <ogrsf_frmts.h>
 
+#include <atomic>
 #include <cmath>
 #include <filesystem>
 #include <map>
@@ -314,22 +315,29 @@ Result<void> writeLayer(GDALDataset& data, const VectorLayer& content, bool geoJ
     return {};
 }
 
+/// Another one each time in this process.
+std::string uniqueNumber() {
+    static std::atomic<std::uint64_t> count{0};
+    return std::to_string(++count);
+}
+
 /// In memory first: this driver does not say when a disk is full.
 Result<void> writeGeoJson(const std::string& path, const std::vector<VectorLayer>& layers) {
-    const std::string memory =
-        "/vsimem/erdwerk-" + std::to_string(reinterpret_cast<std::uintptr_t>(&layers)) + ".geojson";
-    GDALDriver* driver = GetGDALDriverManager()->GetDriverByName("GeoJSON");
-    {
+    const std::string memory = "/vsimem/erdwerk-" + uniqueNumber() + ".geojson";
+    const auto fill = [&]() -> Result<void> {
+        GDALDriver* driver = GetGDALDriverManager()->GetDriverByName("GeoJSON");
         const Dataset data(driver->Create(memory.c_str(), 0, 0, 0, GDT_Unknown, nullptr));
         if (!data) return fail(ErrorCode::Io, "cannot be written: " + plainReason(lastMessage()), path);
         for (const VectorLayer& layer : layers)
             if (auto done = writeLayer(*data, layer, true, path); !done) return done;
-    }
+        return {};
+    };
+    const auto filled = fill();
     vsi_l_offset size = 0;
-    GByte* bytes = VSIGetMemFileBuffer(memory.c_str(), &size, TRUE);
-    const std::string text(reinterpret_cast<const char*>(bytes), bytes == nullptr ? 0 : size);
+    GByte* bytes = VSIGetMemFileBuffer(memory.c_str(), &size, TRUE);  // and it is gone
+    const std::string content(reinterpret_cast<const char*>(bytes), bytes == nullptr ? 0 : size);
     CPLFree(bytes);
-    return replaceFile(path, text);
+    return filled ? replaceFile(path, content) : filled;
 }
 
 }  // namespace

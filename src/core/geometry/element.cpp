@@ -161,6 +161,8 @@ std::vector<ElementCrossing> crossings(const Segment& first, const Segment& seco
     const double size = std::max({box.width(), box.height(), other.width(), other.height()});
     const auto a = flattened(first, size / 1000);
     const auto b = flattened(second, size / 1000);
+    const Element firstElement = elementOf(first);
+    const Element secondElement = elementOf(second);
     std::vector<ElementCrossing> out;
     for (std::size_t i = 0; i + 1 < a.size(); ++i)
         for (std::size_t j = 0; j + 1 < b.size(); ++j) {
@@ -176,7 +178,7 @@ std::vector<ElementCrossing> crossings(const Segment& first, const Segment& seco
             const double u = (static_cast<double>(j) + 0.5) / static_cast<double>(b.size() - 1);
             const auto found =
                 std::visit([&](const auto& x, const auto& y) { return refined(x, y, t, u, size); },
-                           elementOf(first), elementOf(second));
+                           firstElement, secondElement);
             const auto same = [&](const ElementCrossing& c) {
                 return distance(c.place, found->place) < 1e-7 * size;
             };

@@ -208,5 +208,33 @@ TEST_F(Anchors, AnEditPreparedOnWhatChangedIsRefusedWithAReason) {
     EXPECT_THAT(refused.error().text, testing::HasSubstr("'L' changed meanwhile"));
 }
 
+TEST(EditTrace, AMovedPointIsItselfAndItsPlaceMoves) {
+    ObjectId set;
+    const Document before = addPoints(
+        {}, "s", {{"1", {0, 0}, 1.0, "", ""}, {"2", {5, 5}, 1.0, "", ""}, {"3", {9, 9}, 1.0, "", ""}}, &set);
+    const Document after = movePoint(before, {set, 1}, {6, 7});
+    const EditTrace trace(before, after);
+    for (std::size_t i = 0; i < 3; ++i) EXPECT_EQ(trace.vertex({set, i}), (Part{set, i}));
+    EXPECT_FALSE(trace.vertex({set, 3}));
+    EXPECT_EQ(trace.place(set, {5, 5}, 0.01)->second, (Vec2{6, 7}));
+    EXPECT_EQ(trace.place(set, {9, 9}, 0.01)->second, (Vec2{9, 9}));
+    // Where nothing stands the place stays as it is.
+    EXPECT_EQ(trace.place(set, {2, 2}, 0.01)->second, (Vec2{2, 2}));
+}
+
+TEST(EditTrace, APointThatIsGoneTakesItsPlaceAlong) {
+    ObjectId set;
+    const Document before =
+        addPoints({}, "s", {{"1", {0, 0}, 1.0, "", ""}, {"2", {5, 5}, 1.0, "", ""}}, &set);
+    const EditTrace trace(before, removePoints(before, {{set, 0}}));
+    EXPECT_FALSE(trace.vertex({set, 0}));
+    EXPECT_EQ(trace.vertex({set, 1}), (Part{set, 0}));
+    EXPECT_FALSE(trace.place(set, {0, 0}, 0.01));
+    EXPECT_EQ(trace.place(set, {5, 5}, 0.01)->second, (Vec2{5, 5}));
+    const EditTrace all(before, before.without(set));
+    EXPECT_FALSE(all.place(set, {5, 5}, 0.01));
+    EXPECT_FALSE(all.object(set));
+}
+
 }  // namespace
 }  // namespace erdwerk::document

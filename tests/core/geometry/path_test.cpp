@@ -150,5 +150,46 @@ TEST(BoundsOf, IncludesTheBulge) {
     EXPECT_NEAR(b.minY, 0, 1e-9);
 }
 
+/// 10 east, then the quarter circle of radius 10 that turns right, then 5 south.
+Path bend() {
+    return {{{-10, 10}, {0, 10}, std::nullopt}, quarter(), {{10, 0}, {10, -5}, std::nullopt}};
+}
+
+TEST(PlacesAlong, StandAtEqualDistances) {
+    const Path path = bend();
+    const double length = 15 + 5 * pi;
+    EXPECT_NEAR(lengthOf(path), length, 1e-12);
+    const auto found = placesAlong(path, 0.5, 1000);
+    ASSERT_EQ(found.size(), static_cast<std::size_t>(length / 0.5) + 1);
+    EXPECT_EQ(found.front(), path.front().start);
+    EXPECT_THAT(found.back(), IsNear(10, -5, 1e-9));
+    for (std::size_t k = 0; k < found.size(); ++k) {
+        const double along = length * static_cast<double>(k) / static_cast<double>(found.size() - 1);
+        const Vec2 expected = positionAt(path, along).place;
+        EXPECT_THAT(found[k], IsNear(expected.x, expected.y, 1e-9));
+    }
+}
+
+TEST(PlacesAlong, AreThreeAtLeastAndNotMoreThanAskedFor) {
+    EXPECT_EQ(placesAlong(bend(), 1000, 50).size(), 3U);
+    EXPECT_EQ(placesAlong(bend(), 1e-6, 50).size(), 51U);
+    EXPECT_TRUE(placesAlong({}, 1, 50).empty());
+    // All in one place: no division by its length.
+    for (const Vec2 p : placesAlong({{{3, 4}, {3, 4}, std::nullopt}}, 1, 50)) EXPECT_THAT(p, IsNear(3, 4, 0));
+}
+
+TEST(Path, BoundsAndCurvesAreThoseOfAllItsElements) {
+    const Box box = boundsOf(bend());
+    EXPECT_NEAR(box.minX, -10, 1e-9);
+    EXPECT_NEAR(box.maxX, 10, 1e-9);
+    EXPECT_NEAR(box.minY, -5, 1e-9);
+    EXPECT_NEAR(box.maxY, 10, 1e-9);
+    EXPECT_TRUE(boundsOf(Path{}).empty());
+    EXPECT_TRUE(hasCurves(bend()));
+    EXPECT_FALSE(hasCurves({bend().front(), bend().back()}));
+    // Three points on one line are no curve.
+    EXPECT_FALSE(hasCurves({{{0, 0}, {2, 0}, Vec2{1, 0}}}));
+}
+
 }  // namespace
 }  // namespace erdwerk::geometry

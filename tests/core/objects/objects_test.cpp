@@ -259,5 +259,24 @@ TYPED_TEST(EveryKind, HasANameOfItsOwnInFiles) {
     EXPECT_EQ(kindName(Payload(Sample<TypeParam>::make())), Kind<TypeParam>::name);
 }
 
+TYPED_TEST(EveryKind, SaysWhatItCanBeToASurface) {
+    const std::map<std::string_view, Role> roles{{"points", Role::Points},
+                                                 {"line", Role::Breakline},
+                                                 {"group", Role::Breakline},
+                                                 {"cloud", Role::Cloud},
+                                                 {"raster", Role::Raster}};
+    const auto it = roles.find(Kind<TypeParam>::name);
+    EXPECT_EQ(sourceRole(Payload(Sample<TypeParam>::make())),
+              it == roles.end() ? std::nullopt : std::optional(it->second));
+}
+
+TEST(Roles, AreOfLinesOrOfPointsAndSomeAreRings) {
+    for (const Role role : allRoles) {
+        const bool listed = std::find(lineRoles.begin(), lineRoles.end(), role) != lineRoles.end();
+        EXPECT_EQ(isLineRole(role), listed) << roleName(role);
+        EXPECT_TRUE(!isRing(role) || listed) << roleName(role);
+    }
+}
+
 }  // namespace
 }  // namespace erdwerk::objects
