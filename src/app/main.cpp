@@ -8,6 +8,7 @@
 #include <QTimer>
 #include <cstdio>
 
+#include "app/base/remembered.h"
 #include "app/base/theme.h"
 #include "app/sheet/sheet_painter.h"
 #include "app/window/main_window.h"
@@ -41,6 +42,22 @@ int writeSheet(const QString& project, const QString& name, const QString& outpu
     if (!done) return fail(QString::fromStdString(done.error().message()));
     std::printf("{\"sheets\": 1}\n");
     return 0;
+}
+
+/// What is to be shown, then the picture; 2 with a word when either cannot be.
+int takePicture(app::MainWindow& window, const QString& show, const QString& file) {
+    int result = 0;
+    QTimer::singleShot(300, &window, [&] {
+        const QString reason = app::showForPicture(window, show);
+        result = reason.isEmpty() && window.grab().save(file)
+                     ? 0
+                     : fail(reason.isEmpty() ? QStringLiteral("the picture could not be written") : reason);
+        // What a crash left in a named project's journal stays there.
+        window.session().close(window.session().path().isEmpty());
+        QApplication::exit(result);
+    });
+    QApplication::exec();
+    return result;
 }
 
 }  // namespace
@@ -84,23 +101,12 @@ int main(int argc, char** argv) {
             return fail(QStringLiteral("--sheet NAME PROJECT -o FILE"));
         return writeSheet(files.front(), parser.value(sheet), parser.value(output));
     }
+    // Pictures look the same whatever was left of the last run.
+    if (parser.isSet(screenshot)) app::remembered::turnOff();
     app::MainWindow window;
     window.show();
-    if (parser.isSet(demo) && !window.openDemo()) return 2;
+    if (parser.isSet(demo) && !(parser.isSet(screenshot) ? window.openDemo() : window.showDemo())) return 2;
     if (!files.isEmpty() && !window.openProject(files.front())) return 2;
-    if (parser.isSet(screenshot)) {
-        int result = 0;
-        QTimer::singleShot(300, &window, [&] {
-            const QString reason = app::showForPicture(window, parser.value(show));
-            result =
-                reason.isEmpty() && window.grab().save(parser.value(screenshot))
-                    ? 0
-                    : fail(reason.isEmpty() ? QStringLiteral("the picture could not be written") : reason);
-            // What a crash left in a named project's journal stays there.
-            window.session().close(window.session().path().isEmpty());
-            QApplication::exit(result);
-        });
-        return QApplication::exec();
-    }
+    if (parser.isSet(screenshot)) return takePicture(window, parser.value(show), parser.value(screenshot));
     return QApplication::exec();
 }

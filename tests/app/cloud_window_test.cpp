@@ -26,7 +26,7 @@ TEST_F(Clouds, ACloudBecomesASurfaceThatIsProved) {
     EXPECT_LE(result.thinned->largestDeviation, 0.1 + 1e-9);
     EXPECT_EQ(result.thinned->beyond, 0U);
     // The Fit page shows it.
-    EXPECT_EQ(window->bench()->currentWidget(), window->fit());
+    EXPECT_EQ(window->bench()->page(), Bench::Page::Fit);
     EXPECT_EQ(window->fit()->figures()->item(0, 1)->text(), QString::number(121 * 121));
     EXPECT_TRUE(window->fit()->figures()->item(7, 1)->text().startsWith(QStringLiteral("100.00 %")));
     EXPECT_EQ(window->fit()->figures()->item(2, 2)->text(), QStringLiteral("–"));
@@ -206,9 +206,7 @@ TEST_F(Clouds, ABackdropLiesWhereItsWorldFileSays) {
     EXPECT_GT(colour({116, 193}).blue(), 150);
     EXPECT_GT(colour({98, 193}).green(), 150);  // paper beside it
     // Hidden, it is gone.
-    put(QStringLiteral("hide"),
-        document::changed<objects::Backdrop>(doc(), doc().all<objects::Backdrop>().front(),
-                                             [](auto& b) { b.visible = false; }));
+    put(QStringLiteral("hide"), doc().withShown({{doc().all<objects::Backdrop>().front()}, {}}));
     window->settle();
     EXPECT_GT(
         window->plan()->grab().toImage().pixelColor((QPointF(pixel({104, 193})) * ratio).toPoint()).green(),

@@ -153,7 +153,7 @@ TEST_F(Edits, AfterDeleteNothingIsSelectedAndASecondDeleteRemovesNothing) {
     EXPECT_EQ(doc().get<objects::Points>(set)->set.size(), size - 1);
     // From contents as well.
     select(named<objects::Line>("Peat ditch"));
-    QTest::keyClick(window->contents(), Qt::Key_Delete);
+    QTest::keyClick(window->contents()->tree(), Qt::Key_Delete);
     window->settle();
     EXPECT_FALSE(doc().byName<objects::Line>("Peat ditch"));
     EXPECT_TRUE(window->session().selection().empty());

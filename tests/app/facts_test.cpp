@@ -195,29 +195,25 @@ TEST_F(FactsOf, AGroupAndABackdropAreHiddenHereAndInContents) {
     EXPECT_EQ(now<objects::Group>(group).colour, "#ff8800");
     expectRefused("Colour", "orangeish");
     tick("Shown");
-    EXPECT_FALSE(now<objects::Group>(group).visible);
+    EXPECT_TRUE(doc().shown().hidden.contains(group));
     const ObjectId photo = pick<objects::Backdrop>();
     tick("Shown");
-    EXPECT_FALSE(now<objects::Backdrop>(photo).visible);
-    // Both are ticked again in contents.
-    for (const char* name : {"Survey", "Photo"}) {
-        const auto found =
-            window->contents()->findItems(QString::fromLatin1(name), Qt::MatchExactly | Qt::MatchRecursive);
-        for (auto* item : found)
-            if (item->flags().testFlag(Qt::ItemIsUserCheckable)) item->setCheckState(0, Qt::Checked);
+    EXPECT_TRUE(doc().shown().hidden.contains(photo));
+    // Both come back by their eyes in contents.
+    for (const ObjectId id : {group, photo}) {
+        window->contents()->pressEye(window->contents()->rowOf(id));
         window->settle();
     }
-    EXPECT_TRUE(now<objects::Group>(group).visible);
-    EXPECT_TRUE(now<objects::Backdrop>(photo).visible);
+    EXPECT_TRUE(doc().shown().hidden.empty());
 }
 
 TEST_F(FactsOf, ACloudAndItsClasses) {
     const ObjectId id = pick<objects::Cloud>();
     choose("Coloured by", 1);
-    typeInto("Show every", "2.5");
+    typeInto("Show one every", "2.5");
     EXPECT_EQ(now<objects::Cloud>(id).colouring, objects::CloudColouring::Class);
     EXPECT_EQ(now<objects::Cloud>(id).spacing, 2.5);
-    expectRefused("Show every", "-1");
+    expectRefused("Show one every", "-1");
     choose("Group", 1);
     EXPECT_EQ(doc().nameOf(doc().find(id)->group), "Survey");
 }

@@ -139,7 +139,7 @@ TEST_F(Ground, ASectionRunsThroughSurfacesAndCloud) {
                     &line));
     window->settle();
     select(line);
-    window->bench()->setCurrentWidget(window->slice());
+    window->bench()->open(Bench::Page::Section);
     window->slice()->interval()->setText(QStringLiteral("10"));
     QTest::keyClick(window->slice()->interval(), Qt::Key_Return);
     window->settle();
@@ -216,7 +216,7 @@ TEST_F(Ground, BandsHaveTheirTableOfAreas) {
     put(QStringLiteral("bands"), document::changed<objects::Surface>(
                                      doc(), ground, [](auto& s) { s.style.bands = objects::Bands::Slope; }));
     window->settle();
-    window->bench()->setCurrentWidget(window->tables());
+    window->bench()->open(Bench::Page::Tables);
     auto* choice = window->tables()->findChild<QComboBox*>();
     const int at = choice->findText(QStringLiteral("Bands: Ground"));
     ASSERT_GE(at, 0);
@@ -238,7 +238,7 @@ TEST_F(Ground, AFitPointIsAddedFromTheWorstPlace) {
             doc(), ground, [&](objects::Surface& s) { s.fit.source = named<objects::Cloud>("knoll"); }));
     window->settle();
     select(ground);
-    window->bench()->setCurrentWidget(window->fit());
+    window->bench()->open(Bench::Page::Fit);
     ASSERT_GT(window->fit()->worst()->topLevelItemCount(), 5);
     const auto rms = derived().fits.at(ground)->figures.rms;
     const auto at = derived().fits.at(ground)->worst.front().point;
@@ -275,7 +275,7 @@ TEST_F(Ground, TheDemoGoesFromTheCloudToAProvedSurfaceWithoutConflicts) {
     EXPECT_LT(derived().surfaces.at(surface)->thinned->kept, 3'000U);
     // Every finding that has a fix gets its first one, with the keyboard.
     auto* list = window->findings()->list();
-    window->bench()->setCurrentWidget(window->findings());
+    window->bench()->open(Bench::Page::Findings);
     list->setFocus();
     for (int round = 0; round < 40; ++round) {
         const auto& findings = window->session().snapshot()->findings;

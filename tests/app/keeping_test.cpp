@@ -65,6 +65,7 @@ TEST_F(Keeping, TheFinderRunsEveryActionAfterItsWindowIsGone) {
         EXPECT_TRUE(window->session().isOpen()) << qPrintable(id);
         for (auto* dialog : window->findChildren<QDialog*>())
             if (dialog->isVisible()) dialog->close();
+        while (QWidget* menu = QApplication::activePopupWidget()) menu->close();
     }
 }
 

@@ -88,11 +88,16 @@ TYPED_TEST(EveryKindOnScreen, LiesSomewhereInPlanAndIsMarkedThere) {
 }
 
 TYPED_TEST(EveryKindOnScreen, IsPaintedInItsPasses) {
-    for (const PlanPass pass : this->kind.passes())
-        EXPECT_TRUE(paints([&](QPainter& painter) {
-            PlanCanvas canvas(painter, this->site.snapshot, view, {});
-            this->kind.paint(canvas, this->id, pass);
-        })) << static_cast<int>(pass);
+    // In one of them at least: a cloud lies above or below, heights of contours need room.
+    const auto passes = this->kind.passes();
+    EXPECT_EQ(std::any_of(passes.begin(), passes.end(),
+                          [&](PlanPass pass) {
+                              return paints([&](QPainter& painter) {
+                                  PlanCanvas canvas(painter, this->site.snapshot, view, {});
+                                  this->kind.paint(canvas, this->id, pass);
+                              });
+                          }),
+              !passes.empty());
 }
 
 TYPED_TEST(EveryKindOnScreen, IsFoundUnderTheCursor) {
@@ -141,7 +146,7 @@ TYPED_TEST(EveryKindInWindow, HasFactsARowInContentsAndAMatchInTheFinder) {
     bool named = false;
     for (const auto* label : facts->template findChildren<QLabel*>()) named |= label->text().contains(name);
     EXPECT_TRUE(named);
-    auto* contents = this->window->template findChild<QTreeWidget*>(QStringLiteral("contents"));
+    auto* contents = this->window->template findChild<QTreeWidget*>(QStringLiteral("contentsTree"));
     const auto rows = contents->findItems(name, Qt::MatchExactly | Qt::MatchRecursive);
     const bool row = std::any_of(rows.begin(), rows.end(), [&](const QTreeWidgetItem* item) {
         return item->data(0, Qt::UserRole).toULongLong() == this->id.value && item->isSelected();
@@ -172,7 +177,7 @@ TYPED_TEST(EveryKindInWindow, IsDeletedFromContentsAndComesBack) {
     this->window->session().startNew(this->site.document);
     this->window->settle();
     this->select(this->id);
-    auto* contents = this->window->template findChild<QTreeWidget*>(QStringLiteral("contents"));
+    auto* contents = this->window->template findChild<QTreeWidget*>(QStringLiteral("contentsTree"));
     contents->setFocus();
     QTest::keyClick(contents, Qt::Key_Delete);
     this->window->settle();

@@ -28,7 +28,7 @@ protected:
         throw std::runtime_error("nothing is named " + name);
     }
     QImage painted(PlanOptions options = {}) {
-        options.gridCrosses = false;
+        options.off.insert(objects::PlanPart::GridCrosses);
         QImage image(800, 800, QImage::Format_RGB32);
         image.fill(Qt::white);
         QPainter painter(&image);
@@ -51,8 +51,7 @@ TEST_F(Layers, WhatIsHiddenIsNeitherPaintedNorFoundNorSeen) {
     const auto strokes = scene().strokes().size();
     const QPointF cursor = view.toPicture({26, 20});
     EXPECT_FALSE(snapsAt(site.snapshot, view, planLayers(), cursor, 9).empty());
-    apply(document::changed<objects::Group>(site.document, named("Survey"),
-                                            [](objects::Group& g) { g.visible = false; }));
+    apply(site.document.withShown({{named("Survey")}, {}}));
     EXPECT_NE(painted(), shown);
     EXPECT_TRUE(snapsAt(site.snapshot, view, planLayers(), cursor, 9).empty());
     EXPECT_EQ(scene().strokes().size(), strokes - 1);

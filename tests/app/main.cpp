@@ -2,11 +2,19 @@
 
 #include <QApplication>
 #include <QStandardPaths>
+#if defined(__SANITIZE_THREAD__)
+#include <oneapi/tbb/global_control.h>
+#endif
 
 #include "app/base/theme.h"
 
 int main(int argc, char** argv) {
     testing::InitGoogleTest(&argc, argv);
+#if defined(__SANITIZE_THREAD__)
+    // TBB is built without the sanitizer, which takes each of its hand-overs for a race and spends its time
+    // on them: its loops run on one thread; our own threads are what is looked at.
+    const tbb::global_control alone(tbb::global_control::max_allowed_parallelism, 1);
+#endif
     QStandardPaths::setTestModeEnabled(true);
     QApplication application(argc, argv);
     QApplication::setApplicationName(QStringLiteral("ErdwerkTests"));

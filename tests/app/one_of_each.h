@@ -44,7 +44,7 @@ struct Site {
             add("Bearings", LabelStyle{annotate::defaultStyle(annotate::LabelKind::Segment)});
         add("North side", Label{rim, 2, style});
         add("Sheet 1", Sheet{Paper::A4, 500, {50, 50}, lot, "p", "t", "d", "2026-11-26"});
-        add("Survey", Group{"#123456", true});
+        add("Survey", Group{"#123456"});
         document = operations::setGroup(document, wall, document.byName<Group>("Survey"));
         Cloud cloud;
         std::vector<geometry::Vec3> flown;
@@ -54,7 +54,7 @@ struct Site {
         survey::Raster raster{2, 2, {70, 10, 0, 90, 0, -10}, {1, 2, 3, 4}, {true, true, true, true}};
         add("Heights", HeightRaster{"heights.tif", std::make_shared<const survey::Raster>(raster), {}});
         Picture picture{2, 2, {30, 5, 0, 75, 0, -5}, std::vector<std::uint8_t>(12, 40)};
-        add("Photo", Backdrop{"photo.tif", std::make_shared<const Picture>(picture), {}, true});
+        add("Photo", Backdrop{"photo.tif", std::make_shared<const Picture>(picture), {}});
         snapshot.derived = test::valueOf(derive::evaluate(document));
         for (const auto& [id, result] : snapshot.derived.surfaces)
             snapshot.shadings[id] = std::make_shared<const terrain::Shading>(result->locator);

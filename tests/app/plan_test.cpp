@@ -117,7 +117,7 @@ TEST_F(Plan, HoverIsSharedWithSectionAndTable) {
 TEST_F(Plan, FindingsGoToTheirPlaceAndAreFixedByKey) {
     demo();
     auto* list = window->findings()->list();
-    window->bench()->setCurrentWidget(window->findings());
+    window->bench()->open(Bench::Page::Findings);
     ASSERT_EQ(list->topLevelItemCount(), 5);
     list->setFocus();
     QTest::keyClick(list, Qt::Key_Return);

@@ -145,11 +145,21 @@ TEST_F(Project, AlignmentProfileAndDesign) {
     EXPECT_GT(derived().profiles.at(profile)->ground.size(), 40U);
     for (auto* button : window->profile()->findChildren<QPushButton*>())
         if (button->text() == QStringLiteral("Add PVI")) {
+            // First the ends, on the ground; then where somebody clicks on the section.
             QTest::mouseClick(button, Qt::LeftButton);
             window->settle();
             QTest::mouseClick(button, Qt::LeftButton);
             window->settle();
         }
+    auto* section = window->profile()->section();
+    ASSERT_TRUE(section->isAdding());
+    const auto ends = doc().get<objects::Profile>(profile)->design;
+    const QPointF middle = section->positionOf((ends[0].station + ends[1].station) / 2,
+                                               (ends[0].height + ends[1].height) / 2 + 0.5);
+    QTest::mouseClick(section, Qt::LeftButton, {}, middle.toPoint());
+    window->settle();
+    QTest::keyClick(section, Qt::Key_Escape);
+    EXPECT_FALSE(section->isAdding());
     auto* table = window->profile()->table();
     ASSERT_EQ(table->rowCount(), 3);
     setCell(table, 1, 4, QStringLiteral("60"));
@@ -158,6 +168,13 @@ TEST_F(Project, AlignmentProfileAndDesign) {
     setCell(table, 1, 2, QStringLiteral("2%"));
     const auto& design = doc().get<objects::Profile>(profile)->design;
     EXPECT_NEAR((design[1].height - design[0].height) / (design[1].station - design[0].station), 0.02, 1e-9);
+    // Delete takes the marked one away again.
+    table->setCurrentCell(1, 2);
+    QTest::keyClick(section, Qt::Key_Delete);
+    window->settle();
+    EXPECT_EQ(table->rowCount(), 2);
+    window->session().undo();
+    window->settle();
     const auto position = window->session().history().position();
     setCell(table, 1, 4, QStringLiteral("9000"));
     EXPECT_EQ(window->session().history().position(), position);

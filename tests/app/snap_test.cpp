@@ -72,8 +72,8 @@ TEST_F(Snaps, PerpendicularAndTangentNeedAnOrigin) {
 
 TEST_F(Snaps, HiddenGroupsAreNotSnappedTo) {
     ObjectId group;
-    auto d = snapshot.derived.document.added("Hidden", objects::Group{"#112233", false}, &group);
-    d = operations::setGroup(d, road, group);
+    auto d = snapshot.derived.document.added("Hidden", objects::Group{"#112233"}, &group);
+    d = operations::setGroup(d, road, group).withShown({{group}, {}});
     snapshot.derived = test::valueOf(derive::evaluate(d));
     EXPECT_TRUE(at({30, 50.2}).empty());
 }

@@ -24,7 +24,7 @@ struct PlaneSite {
         for (const auto& p : places("0 0, 100 0, 100 100, 0 100, 50 50"))
             set.push_back({std::to_string(set.size() + 1), p, height(p.x, p.y), "G", ""});
         document = operations::addPoints({}, "Spots", set, &points);
-        document = document.added("Lines", objects::Group{"#123456", true}, &group);
+        document = document.added("Lines", objects::Group{"#123456"}, &group);
         document = document.added(
             "Lane",
             objects::Line{linework::lineThrough(places("10 10, 40 10, 40 50"), {10.3, {}, 12.0}),

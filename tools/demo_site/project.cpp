@@ -36,9 +36,9 @@ private:
     }
 
     void groups() {
-        rock_ = add("Rock", Group{"#3F5C73", true});
-        site_works_ = add("Site works", Group{"#2C6E68", true});
-        field_lines_ = add("Field lines", Group{"#3F5C73", true});
+        rock_ = add("Rock", Group{"#3F5C73"});
+        site_works_ = add("Site works", Group{"#2C6E68"});
+        field_lines_ = add("Field lines", Group{"#3F5C73"});
     }
 
     void field() {

@@ -1,5 +1,7 @@
 #include "app/base/actions.h"
 
+#include "app/base/remembered.h"
+
 namespace erdwerk::app {
 
 QString stageName(Stage stage) {
@@ -27,10 +29,27 @@ void ActionList::placeOnRack(const QString& id, Stage stage, const QString& sect
     }
 }
 
+void ActionList::placeOnEveryRack(const QString& id, const QString& section) {
+    for (Action& a : actions_)
+        if (a.id == id) a.section = section;
+    everyRack_.push_back(id);
+}
+
+void ActionList::nameAlso(const QString& id, const QString& words) {
+    for (Action& a : actions_)
+        if (a.id == id) a.words = words;
+}
+
+void ActionList::offerFor(const QString& id, std::function<bool(const objects::Object&)> suits) {
+    for (Action& a : actions_)
+        if (a.id == id) a.suits = suits;
+}
+
 std::vector<const Action*> ActionList::onRack(Stage stage) const {
     std::vector<const Action*> out;
     for (const QString& id : rack_)
         if (const Action* a = find(id); a != nullptr && a->stage == stage) out.push_back(a);
+    for (const QString& id : everyRack_) out.push_back(find(id));
     return out;
 }
 
@@ -54,6 +73,7 @@ void ActionList::run(const QString& id) {
         Q_EMIT refused(reason);
         return;
     }
+    remembered::addAction(id);
     action->run();
 }
 

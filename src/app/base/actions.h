@@ -9,6 +9,8 @@
 #include <optional>
 #include <vector>
 
+#include "core/objects/object.h"
+
 namespace erdwerk::app {
 
 enum class Stage { Field, Ground, Shape, Route, Record };
@@ -26,15 +28,30 @@ struct Action {
     std::function<QString()> whyNot = {};  ///< empty text: it can run now
     std::optional<Stage> stage = {};       ///< on whose rack it stands; none: menu and finder only
     QString section = {};                  ///< heading on the rack that it stands under
+    /// It is offered for an object under the cursor; none: for no object.
+    std::function<bool(const objects::Object&)> suits = {};
+    QString words = {};  ///< by which the finder knows it, too
 };
+
+/// The object is of one of these kinds.
+template <class... Kinds>
+bool isOneOf(const objects::Object& object) {
+    return (std::holds_alternative<Kinds>(object.payload) || ...);
+}
 
 class ActionList : public QObject {
     Q_OBJECT
 public:
     using QObject::QObject;
     void add(Action action) { actions_.push_back(std::move(action)); }
+    /// More words for the finder.
+    void nameAlso(const QString& id, const QString& words);
+    /// The action is offered for objects.
+    void offerFor(const QString& id, std::function<bool(const objects::Object&)> suits);
     /// Gives an action its place on the rack; after all those that have theirs.
     void placeOnRack(const QString& id, Stage stage, const QString& section);
+    /// After those of the stage, on the rack of each.
+    void placeOnEveryRack(const QString& id, const QString& section);
     [[nodiscard]] const std::vector<Action>& all() const { return actions_; }
     /// Those of a stage's rack, in its order.
     [[nodiscard]] std::vector<const Action*> onRack(Stage stage) const;
@@ -50,6 +67,7 @@ Q_SIGNALS:
 private:
     std::vector<Action> actions_;
     std::vector<QString> rack_;
+    std::vector<QString> everyRack_;
 };
 
 }  // namespace erdwerk::app

@@ -10,10 +10,15 @@
 #include <algorithm>
 #include <array>
 
+/// The fonts are in a library: their resource is asked for by hand, outside any namespace.
+static void initFonts() {
+    Q_INIT_RESOURCE(fonts);
+}
+
 namespace erdwerk::app::theme {
 
 QFont font(int pixels, bool strong) {
-    QFont f(QStringLiteral("Inter"));
+    QFont f(QStringLiteral("Erdwerk Sans"));
     f.setPixelSize(pixels);
     // Without contextual alternates every sign in a PDF can be searched and copied.
     f.setStyleStrategy(QFont::PreferNoShaping);
@@ -58,6 +63,11 @@ const QHash<QString, std::pair<QString, QString>>& drawings() {
         {"fit", {"M4 9 V4 H9 M15 4 H20 V9 M20 15 V20 H15 M9 20 H4 V15", "M9 12 H15 M12 9 V15"}},
         {"twin", {"M4 5 H20 V19 H4 Z M12 5 V19", "M14 15 L16 9 L18.5 13"}},
         {"delete", {"M5 7 H19 M7 7 L8 20 H16 L17 7", "M10 4 H14"}},
+        {"eye", {"M3 12 C7 6 17 6 21 12 C17 18 7 18 3 12 Z", "M12 10 A2 2 0 1 0 12.1 10"}},
+        {"eye-shut", {"M3 12 C7 17 17 17 21 12 M6 15.5 L4.5 18 M12 16.5 V19 M18 15.5 L19.5 18", ""}},
+        {"new-group", {"M4 7 H10 L12 9 H20 V19 H4 Z", "M12 11.5 V16.5 M9.5 14 H14.5"}},
+        {"guide", {"M5 5 H12 V20 H5 Z M12 5 H19 V20 H12", "M7.5 9 H9.5 M14.5 9 H16.5 M14.5 12 H16.5"}},
+        {"print", {"M7 9 V4 H17 V9 M5 9 H19 V16 H5 Z", "M7 14 H17 V20 H7 Z"}},
         {"cloud",
          {"M4 16 H4.1 M8 13 H8.1 M12 15 H12.1 M16 12 H16.1 M20 14 H20.1 M6 19 H6.1 M14 19 H14.1",
           "M9 8 H9.1 M13 6 H13.1 M17 8 H17.1 M11 10.5 H11.1"}},
@@ -97,6 +107,9 @@ QIcon icon(const Drawing& drawing) {
 }
 
 void apply(QApplication& application) {
+    initFonts();
+    for (const char* file : {":/fonts/Regular.otf", ":/fonts/SemiBold.otf"})
+        QFontDatabase::addApplicationFont(QString::fromLatin1(file));
     QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
     application.setFont(font(13));
     QPalette p;

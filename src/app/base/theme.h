@@ -28,7 +28,7 @@ inline const QColor fill{0x2C, 0x6E, 0x68};
 
 /// Style, palette, font and style sheet of the whole application.
 void apply(QApplication& application);
-/// Inter with tabular figures, in pixels.
+/// Inter, cut with tabular figures (tools/make_fonts.py), in pixels.
 QFont font(int pixels, bool strong = false);
 /// Colour of a height between lowest (0) and highest (1): moss, heather, stone.
 QColor heightColour(double share);

@@ -1,8 +1,12 @@
 #pragma once
-// The bench: its pages by name, in a row of tabs.
+// The bench: its pages by name, in a row of tabs. It folds to that row, and to one line while the page has
+// nothing to show.
 
 #include <QTabWidget>
 #include <array>
+#include <optional>
+
+class QStackedWidget;
 
 namespace erdwerk::app {
 
@@ -16,16 +20,27 @@ public:
 
     explicit Bench(QWidget* parent = nullptr);
     void addPage(Page page, QWidget* content);
-    void open(Page page) { setCurrentWidget(pages_[static_cast<std::size_t>(page)]); }
+    [[nodiscard]] Page page() const { return allPages[static_cast<std::size_t>(currentIndex())]; }
+    void open(Page page);
+    /// The keys go to the page that is open.
+    void focusPage();
     /// A figure beside the name, or nothing at 0.
     void setCount(Page page, std::size_t count);
+    void setFolded(bool folded);
+    [[nodiscard]] bool isFolded() const { return folded_; }
+    /// The height it takes now, when that is not for the person to choose.
+    [[nodiscard]] std::optional<int> heightTaken() const;
 
 Q_SIGNALS:
     void left(Bench::Page page);  ///< another page is shown now
+    void roomChanged();           ///< heightTaken()
 
 private:
-    std::array<QWidget*, allPages.size()> pages_{};
+    void showNothing(Page page);
+
+    std::array<QStackedWidget*, allPages.size()> pages_{};
     int shown_ = 0;
+    bool folded_ = false;
 };
 
 }  // namespace erdwerk::app

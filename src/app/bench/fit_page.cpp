@@ -69,7 +69,7 @@ void FitHistogram::paintEvent(QPaintEvent*) {
 
 // ---- page
 
-FitPage::FitPage(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+FitPage::FitPage(Session& session, QWidget* parent) : BenchPage(parent), session_(session) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(10, 4, 0, 0);
     layout->setSpacing(4);
@@ -165,11 +165,12 @@ void FitPage::refresh() {
                : derived.fits.empty()                         ? ObjectId{}
                                                               : derived.fits.rbegin()->first;
     map_->setEnabled(static_cast<bool>(surface_));
+    setNothing(surface_
+                   ? QString()
+                   : tr("Fit: how well a surface fits its cloud or raster. Choose one under Fit check in the "
+                        "facts of a surface, or make a surface from a cloud."));
     if (!surface_) {
         shown_.reset();
-        title_->setText(
-            tr("No surface has a cloud or raster to be compared with. Choose one under Fit check in "
-               "the facts of a surface, or make a surface from a cloud."));
         figures_->setRowCount(0);
         histogram_->setFigures(std::nullopt, 0);
         worst_->clear();

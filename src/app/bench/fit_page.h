@@ -7,6 +7,7 @@
 #include <QTreeWidget>
 
 #include "app/base/session.h"
+#include "app/bench/bench_page.h"
 
 namespace erdwerk::app {
 
@@ -25,7 +26,7 @@ private:
     double tolerance_ = 0;
 };
 
-class FitPage : public QWidget {
+class FitPage : public BenchPage {
     Q_OBJECT
 public:
     explicit FitPage(Session& session, QWidget* parent = nullptr);

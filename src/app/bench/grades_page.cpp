@@ -5,19 +5,21 @@
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
+#include "app/bench/table_hands.h"
 #include "app/kinds/current.h"
 #include "app/plan/tool.h"
 #include "core/base/notation.h"
+#include "core/linework/to_next.h"
 #include "core/operations/lines.h"
 #include "core/terrain/trace.h"
 
 namespace erdwerk::app {
 
 namespace {
-enum Columns { Kind, Station, Height, Rule, Length, Ahead, Back, ColumnCount };
+enum Columns { Kind, Station, Height, Rule, Run, Rise, GradeToNext, Ratio, ColumnCount };
 }
 
-GradesPage::GradesPage(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+GradesPage::GradesPage(Session& session, QWidget* parent) : BenchPage(parent), session_(session) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     auto* splitter = new QSplitter(Qt::Horizontal);
@@ -25,8 +27,11 @@ GradesPage::GradesPage(Session& session, QWidget* parent) : QWidget(parent), ses
     table_ = new QTableWidget(0, ColumnCount);
     table_->setObjectName(QStringLiteral("grades"));
     table_->setAccessibleName(tr("Grades of the selected line"));
-    table_->setHorizontalHeaderLabels({tr("Point"), tr("Station"), tr("Height"), tr("Rule"), tr("Length"),
-                                       tr("Grade ahead"), tr("Grade back")});
+    table_->setHorizontalHeaderLabels({tr("Point"), tr("Station"), tr("Height"), tr("Rule"), tr("Run"),
+                                       tr("Rise"), tr("Grade"), tr("Ratio")});
+    for (const int column : {Run, Rise, GradeToNext, Ratio})
+        table_->horizontalHeaderItem(column)->setToolTip(
+            tr("To the next: from this control to the next one that has a height of its own"));
     table_->horizontalHeaderItem(Rule)->setToolTip(
         tr("101.25 a height · +0.15 a rise · 2% a grade · 3:1 a ratio · =Ground+0.10 a surface · "
            "interpolated · none"));
@@ -41,9 +46,17 @@ GradesPage::GradesPage(Session& session, QWidget* parent) : QWidget(parent), ses
     splitter->setSizes({560, 620});
     layout->addWidget(splitter);
 
+    connectParts();
+    refresh();
+}
+
+void GradesPage::connectParts() {
     connect(&session_, &Session::resultsChanged, this, &GradesPage::refresh);
     connect(&session_, &Session::selectionChanged, this, &GradesPage::refresh);
     connect(&session_, &Session::hoverChanged, this, &GradesPage::showHover);
+    new TableHands(*table_, session_, [this](const QModelIndex& cell, const QString& text) {
+        return cellEdit(cell.row(), cell.column(), text);
+    });
     connect(table_, &QTableWidget::cellChanged, this, &GradesPage::edited);
     connect(table_, &QTableWidget::cellEntered, this, [this](int row, int) {
         const auto* r = resolved();
@@ -71,7 +84,6 @@ GradesPage::GradesPage(Session& session, QWidget* parent) : QWidget(parent), ses
     connect(section_, &SectionView::handleReleased, this, [this, rounded](std::size_t i, double, double h) {
         setRule(i, linework::FixedHeight{rounded(h)}, false);
     });
-    refresh();
 }
 
 const linework::ResolvedLine* GradesPage::resolved() const {
@@ -82,8 +94,9 @@ void GradesPage::refresh() {
     line_ = session_.selected<objects::Line>();
     const auto* r = resolved();
     const auto* payload = line_ ? session_.derived().document.get<objects::Line>(*line_) : nullptr;
+    setNothing(line_ ? QString()
+                     : tr("Grades: select a 3D line to see and type its heights and grades here."));
     SectionData shown;
-    shown.empty = tr("Select a 3D line to see its heights and grades here.");
     if (r == nullptr || payload == nullptr) {
         section_->setData(std::move(shown));
         filling_ = true;
@@ -133,7 +146,6 @@ void GradesPage::fillTable(const linework::ResolvedLine& r, const linework::Line
             table_->setItem(row, column, item);
             return item;
         };
-        const bool wraps = i + 1 == r.vertices.size();
         put(Kind, line.vertices[i].isCorner ? tr("corner %1").arg(i + 1) : tr("grade point"), false);
         put(Station, QString::fromStdString(formatStation(v.distance, display)), !line.vertices[i].isCorner);
         auto* height = put(Height, QString::fromStdString(formatHeight(v.height, display)), true);
@@ -143,21 +155,16 @@ void GradesPage::fillTable(const linework::ResolvedLine& r, const linework::Line
         }
         put(Rule, QString::fromStdString(operations::ruleText(session_.document(), line.vertices[i].rule)),
             true);
-        const double end = wraps ? r.length : r.vertices[i + 1].distance;
-        put(Length,
-            wraps && !r.closed
-                ? QString()
-                : QString::fromStdString(formatFixed(end - v.distance, display.lengthDecimals)),
-            false);
-        const auto ahead = r.gradeAhead(i);
-        put(Ahead, ahead ? QString::fromStdString(formatGrade(*ahead, display)) : QString(),
-            !wraps || r.closed);
-        const auto behind =
-            i > 0 ? r.gradeAhead(i - 1) : (r.closed ? r.gradeAhead(r.vertices.size() - 1) : std::nullopt);
-        put(Back,
-            behind ? QString::fromStdString(formatGrade(Grade::riseOverRun(-behind->riseOverRun()), display))
-                   : QString(),
-            i > 0 || r.closed);
+        // What lies between two controls is said once, at the first of them.
+        const auto way = linework::toNext(line, r, i);
+        const bool typed =
+            linework::isControl(line.vertices[i].rule) && (r.closed || i + 1 < r.vertices.size());
+        const auto figure = [&](auto text) { return way ? QString::fromStdString(text(*way)) : QString(); };
+        using linework::ToNext;
+        put(Run, figure([&](const ToNext& w) { return formatFixed(w.run, display.lengthDecimals); }), false);
+        put(Rise, figure([&](const ToNext& w) { return formatRise(w.rise, display); }), typed);
+        put(GradeToNext, figure([&](const ToNext& w) { return formatGrade(w.grade(), display); }), typed);
+        put(Ratio, figure([](const ToNext& w) { return formatRatio(w.grade()); }), typed);
     }
     for (const Ref& ref : session_.selection()) {
         if (ref.object != *line_ || !ref.part || *ref.part >= r.vertices.size()) continue;
@@ -168,36 +175,47 @@ void GradesPage::fillTable(const linework::ResolvedLine& r, const linework::Line
     filling_ = false;
 }
 
-void GradesPage::setRule(std::size_t vertex, linework::HeightRule rule, bool preview) {
+void GradesPage::setRule(std::size_t vertex, const linework::HeightRule& rule, bool preview) {
     if (!line_) return;
-    const auto edit = operations::setRule(*line_, vertex, std::move(rule));
+    const auto edit = operations::setRule(*line_, vertex, rule);
     if (preview)
         session_.preview(edit);
     else
-        session_.edit(tr("Set the height of point %1").arg(vertex + 1), edit);
+        session_.edit(tr("%1, point %2: height %3")
+                          .arg(QString::fromStdString(session_.document().nameOf(*line_)))
+                          .arg(vertex + 1)
+                          .arg(QString::fromStdString(operations::ruleText(session_.document(), rule))),
+                      edit);
+}
+
+std::optional<document::Edit> GradesPage::cellEdit(int row, int column, const QString& text) const {
+    if (!line_ || row < 0 || (table_->item(row, column)->flags() & Qt::ItemIsEditable) == 0)
+        return std::nullopt;
+    const auto vertex = static_cast<std::size_t>(row);
+    const std::string typed = text.toStdString();
+    if (column == Station) {
+        const auto station = parseStation(typed, session_.document().settings().display);
+        if (station) return operations::moveGradePointTo(*line_, vertex, *station);
+        return [error = station.error()](const document::Document&) -> Result<document::Edited> {
+            return tl::unexpected(error);
+        };
+    }
+    using operations::ToNextFigure;
+    if (column == Rise) return operations::setTypedToNext(*line_, vertex, ToNextFigure::Rise, typed);
+    if (column == GradeToNext) return operations::setTypedToNext(*line_, vertex, ToNextFigure::Grade, typed);
+    if (column == Ratio) return operations::setTypedToNext(*line_, vertex, ToNextFigure::Ratio, typed);
+    return operations::setTypedRule(*line_, vertex, typed);
 }
 
 void GradesPage::edited(int row, int column) {
-    if (filling_ || !line_ || row < 0) return;
+    if (filling_) return;
     const QString text = table_->item(row, column)->text().trimmed();
-    const auto vertex = static_cast<std::size_t>(row);
-    bool done = false;
-    if (column == Station) {
-        const auto station = parseStation(text.toStdString(), session_.document().settings().display);
-        if (station)
-            done = session_.edit(tr("Move a grade point"),
-                                 operations::moveGradePointTo(*line_, vertex, *station));
-        else
-            Q_EMIT session_.message(QString::fromStdString(station.error().text), true);
-    } else {
-        const std::string typed = text.toStdString();
-        const auto edit = column == Ahead || column == Back
-                              ? operations::setTypedGrade(*line_, vertex, column == Back, typed)
-                              : operations::setTypedRule(*line_, vertex, typed);
-        done = session_.edit(tr("Set the height of point %1").arg(vertex + 1), edit);
-    }
+    const auto edit = cellEdit(row, column, text);
+    const QString name = line_ ? QString::fromStdString(session_.document().nameOf(*line_)) : QString();
+    const QString heading = table_->horizontalHeaderItem(column)->text().toLower();
     // The cell shows again what holds; done later, since the table is still in its own edit.
-    if (!done) QMetaObject::invokeMethod(this, &GradesPage::refresh, Qt::QueuedConnection);
+    if (!edit || !session_.edit(tr("%1, point %2: %3 %4").arg(name).arg(row + 1).arg(heading, text), *edit))
+        QMetaObject::invokeMethod(this, &GradesPage::refresh, Qt::QueuedConnection);
 }
 
 void GradesPage::showHover() {

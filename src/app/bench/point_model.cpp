@@ -71,36 +71,37 @@ Qt::ItemFlags PointModel::flags(const QModelIndex& index) const {
     return QAbstractTableModel::flags(index) | Qt::ItemIsEditable;
 }
 
-bool PointModel::setData(const QModelIndex& index, const QVariant& value, int role) {
+std::optional<document::Edit> PointModel::cellEdit(const QModelIndex& index, const QString& typed) const {
     const auto* set = points();
-    if (role != Qt::EditRole || set == nullptr || static_cast<std::size_t>(index.row()) >= set->size())
-        return false;
-    const std::string text = value.toString().trimmed().toStdString();
-    const auto number = parseNumber(text);
-    const bool figure = index.column() >= Easting && index.column() <= Height;
-    if (figure && !number && !(index.column() == Height && text.empty())) {
-        Q_EMIT session_.message(tr("'%1' is not a number").arg(QString::fromStdString(text)), true);
-        return false;
-    }
-    const auto change = [text, number, column = index.column()](survey::SurveyPoint& p) {
+    if (set == nullptr || static_cast<std::size_t>(index.row()) >= set->size()) return std::nullopt;
+    return [ref = objects::PointRef{set_, static_cast<std::size_t>(index.row())}, column = index.column(),
+            text = typed.trimmed().toStdString()](const document::Document& d) -> Result<document::Edited> {
+        const auto* points = d.get<objects::Points>(ref.set);
+        if (points == nullptr || ref.index >= points->set.size()) return badInput("the point is gone");
+        auto p = points->set[ref.index];
+        const auto number = parseNumber(text);
+        const bool figure = column >= Easting && column <= Height;
+        if (figure && !number && !(column == Height && text.empty()))
+            return badInput("'" + text + "' is not a number");
         if (column == Number) p.number = text;
         if (column == Easting) p.plan.x = *number;
         if (column == Northing) p.plan.y = *number;
         if (column == Height) p.height = number;
         if (column == Code) p.code = text;
         if (column == Note) p.note = text;
+        return operations::setPoint(d, ref, std::move(p));
     };
-    const auto row = static_cast<std::size_t>(index.row());
-    return session_.edit(tr("Edit point %1").arg(QString::fromStdString((*set)[row].number)),
-                         [ref = objects::PointRef{set_, row},
-                          change](const document::Document& d) -> Result<document::Edited> {
-                             const auto* points = d.get<objects::Points>(ref.set);
-                             if (points == nullptr || ref.index >= points->set.size())
-                                 return badInput("the point is gone");
-                             auto p = points->set[ref.index];
-                             change(p);
-                             return operations::setPoint(d, ref, std::move(p));
-                         });
+}
+
+bool PointModel::setData(const QModelIndex& index, const QVariant& value, int role) {
+    const auto edit = role == Qt::EditRole ? cellEdit(index, value.toString()) : std::nullopt;
+    if (!edit) return false;
+    const QString number = QString::fromStdString((*points())[static_cast<std::size_t>(index.row())].number);
+    return session_.edit(
+        tr("Point %1: %2 %3")
+            .arg(number, headerData(index.column(), Qt::Horizontal, Qt::DisplayRole).toString().toLower(),
+                 value.toString()),
+        *edit);
 }
 
 }  // namespace erdwerk::app

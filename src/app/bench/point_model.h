@@ -19,6 +19,9 @@ public:
     [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override;
     [[nodiscard]] QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
     [[nodiscard]] Qt::ItemFlags flags(const QModelIndex& index) const override;
+    /// What typing a text into a cell does.
+    [[nodiscard]] std::optional<document::Edit> cellEdit(const QModelIndex& index,
+                                                         const QString& typed) const;
     bool setData(const QModelIndex& index, const QVariant& value, int role) override;
 
 private:

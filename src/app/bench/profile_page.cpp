@@ -2,10 +2,12 @@
 
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QShortcut>
 #include <QSplitter>
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
+#include "app/bench/table_hands.h"
 #include "core/base/notation.h"
 #include "core/operations/edit.h"
 #include "core/operations/records.h"
@@ -16,7 +18,7 @@ namespace {
 enum Columns { Number, Station, Height, GradeIn, CurveLength, KValue, Depth, ColumnCount };
 }
 
-ProfilePage::ProfilePage(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+ProfilePage::ProfilePage(Session& session, QWidget* parent) : BenchPage(parent), session_(session) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(8, 4, 0, 0);
     layout->setSpacing(4);
@@ -50,7 +52,10 @@ QLayout* ProfilePage::buildBar() {
     exaggeration_->setAccessibleName(tr("Vertical exaggeration"));
     depth_ = new QLabel;
     add_ = new QPushButton(tr("Add PVI"));
+    add_->setCheckable(true);
+    add_->setToolTip(tr("Then click on the section where it is to be; Esc ends it"));
     remove_ = new QPushButton(tr("Remove PVI"));
+    remove_->setToolTip(tr("Delete, on the section or in the table"));
     start_ = new QPushButton(tr("New profile"));
     bar->addWidget(choice_);
     bar->addWidget(new QLabel(tr("over")));
@@ -74,6 +79,9 @@ QWidget* ProfilePage::buildTable() {
     table_->verticalHeader()->setDefaultSectionSize(24);
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     table_->setAlternatingRowColors(true);
+    new TableHands(*table_, session_, [this](const QModelIndex& cell, const QString& text) {
+        return cellEdit(cell.row(), cell.column(), text);
+    });
     connect(table_, &QTableWidget::cellChanged, this, &ProfilePage::edited);
     connect(table_, &QTableWidget::currentCellChanged, this, [this](int row, int, int, int) {
         section_->setActive(row < 0 ? std::nullopt : std::optional(static_cast<std::size_t>(row)));
@@ -101,6 +109,13 @@ void ProfilePage::connectBar() {
 }
 
 void ProfilePage::connectSection() {
+    connect(section_, &SectionView::placeClicked, this, &ProfilePage::addPviAt);
+    connect(section_, &SectionView::addingChanged, add_, &QPushButton::setChecked);
+    connect(section_, &SectionView::handleDeleted, this,
+            [this](std::size_t i) { removeAt(static_cast<int>(i)); });
+    connect(section_, &SectionView::resized, this, &ProfilePage::showExaggeration);
+    auto* remove = new QShortcut(QKeySequence::Delete, table_, this, &ProfilePage::removePvi);
+    remove->setContext(Qt::WidgetShortcut);
     connect(section_, &SectionView::handleClicked, this,
             [this](std::size_t i) { table_->setCurrentCell(static_cast<int>(i), Height); });
     const auto drag = [this](std::size_t i, double station, double height, bool preview) {
@@ -193,10 +208,14 @@ void ProfilePage::refresh() {
     const auto& document = session_.derived().document;
     const auto* p = profile();
     const auto* a = alignment();
+    const auto& newest = session_.document();
+    setNothing(!newest.all<objects::Profile>().empty() ? QString()
+               : newest.all<objects::Alignment>().empty()
+                   ? tr("Profile: make an alignment from a line first; the ground along it and its design "
+                        "are shown here.")
+                   : tr("Profile: New profile, in Route, shows the ground along the alignment and the design "
+                        "over it."));
     SectionData shown;
-    shown.empty = document.all<objects::Alignment>().empty()
-                      ? tr("Make an alignment from a line first; its profile is shown here.")
-                      : tr("Press New profile to see the ground along the alignment and design over it.");
     if (p == nullptr || a == nullptr) {
         section_->setData(std::move(shown));
         fillTable({});
@@ -224,6 +243,7 @@ void ProfilePage::refresh() {
         shown.handles.push_back({p->design[i].station, p->design[i].height, text, true, true});
     }
     section_->setData(std::move(shown));
+    showExaggeration();
     fillTable(p->design);
 }
 
@@ -276,28 +296,65 @@ void ProfilePage::change(const QString& what, const std::function<void(objects::
     });
 }
 
-void ProfilePage::edited(int row, int column) {
-    if (filling_ || !profile_ || row < 0) return;
-    const std::string text = table_->item(row, column)->text().toStdString();
+std::optional<document::Edit> ProfilePage::cellEdit(int row, int column, const QString& text) const {
+    if (!profile_ || row < 0 || (table_->item(row, column)->flags() & Qt::ItemIsEditable) == 0)
+        return std::nullopt;
     using operations::PviFigure;
     const auto figure =
         column == Station
             ? PviFigure::Station
             : (column == CurveLength ? PviFigure::CurveLength
                                      : (column == GradeIn ? PviFigure::GradeIn : PviFigure::Height));
-    if (!session_.edit(tr("Edit PVI %1").arg(row + 1),
-                       operations::typePvi(*profile_, static_cast<std::size_t>(row), figure, text)))
+    return operations::typePvi(*profile_, static_cast<std::size_t>(row), figure, text.toStdString());
+}
+
+void ProfilePage::edited(int row, int column) {
+    if (filling_) return;
+    const QString text = table_->item(row, column)->text();
+    const auto edit = cellEdit(row, column, text);
+    const QString name = profile_ ? QString::fromStdString(session_.document().nameOf(*profile_)) : QString();
+    const QString heading = table_->horizontalHeaderItem(column)->text().toLower();
+    if (!edit || !session_.edit(tr("%1, PVI %2: %3 %4").arg(name).arg(row + 1).arg(heading, text), *edit))
         QMetaObject::invokeMethod(this, &ProfilePage::refresh, Qt::QueuedConnection);
 }
 
 void ProfilePage::addPvi() {
-    if (profile_) session_.edit(tr("Add a PVI"), operations::addPvi(session_.results(), *profile_));
+    if (!profile_) return;
+    const auto* p = session_.document().get<objects::Profile>(*profile_);
+    if (p != nullptr && p->design.size() < 2) {
+        // The first press makes the ends, on the ground.
+        add_->setChecked(false);
+        session_.edit(
+            tr("Begin the design of %1").arg(QString::fromStdString(session_.document().nameOf(*profile_))),
+            operations::addPvi(session_.results(), *profile_));
+        return;
+    }
+    section_->setAdding(add_->isChecked());
+    if (section_->isAdding())
+        Q_EMIT session_.message(tr("Click on the section where the PVI is to be"), false);
+}
+
+void ProfilePage::addPviAt(double station, double height) {
+    if (!profile_) return;
+    const auto& display = session_.document().settings().display;
+    session_.edit(tr("Add a PVI at %1, %2")
+                      .arg(QString::fromStdString(formatStation(station, display)),
+                           QString::fromStdString(formatHeight(height, display))),
+                  operations::addPviAt(session_.results(), *profile_, station, height));
 }
 
 void ProfilePage::removePvi() {
-    const int row = table_->currentRow();
+    removeAt(table_->currentRow());
+}
+
+void ProfilePage::removeAt(int row) {
     if (profile_ && row >= 0)
-        session_.edit(tr("Remove a PVI"), operations::removePvi(*profile_, static_cast<std::size_t>(row)));
+        session_.edit(tr("Remove PVI %1").arg(row + 1),
+                      operations::removePvi(*profile_, static_cast<std::size_t>(row)));
+}
+
+void ProfilePage::showExaggeration() {
+    exaggeration_->setSpecialValueText(tr("fit, %1").arg(section_->shownExaggeration(), 0, 'f', 1));
 }
 
 void ProfilePage::showHover() {

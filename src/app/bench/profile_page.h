@@ -9,11 +9,12 @@
 #include <QWidget>
 
 #include "app/base/session.h"
+#include "app/bench/bench_page.h"
 #include "app/section/section_view.h"
 
 namespace erdwerk::app {
 
-class ProfilePage : public QWidget {
+class ProfilePage : public BenchPage {
     Q_OBJECT
 public:
     explicit ProfilePage(Session& session, QWidget* parent = nullptr);
@@ -34,9 +35,15 @@ private:
     static SectionSeries designSeries(const objects::Profile& profile, double length);
     void refresh();
     void fillTable(const std::vector<route::Pvi>& design);
+    /// What typing into a cell does; nothing where nothing can be typed.
+    [[nodiscard]] std::optional<document::Edit> cellEdit(int row, int column, const QString& text) const;
     void edited(int row, int column);
     void change(const QString& what, const std::function<void(objects::Profile&)>& change);
     void addPvi();
+    void addPviAt(double station, double height);
+    void removeAt(int row);
+    /// The exaggeration that is drawn, in the field that sets it.
+    void showExaggeration();
     void removePvi();
     void showHover();
     [[nodiscard]] const objects::Profile* profile() const;

@@ -12,6 +12,7 @@
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
+#include "app/bench/table_hands.h"
 #include "app/plan/tool.h"
 #include "core/format/table_file.h"
 
@@ -44,7 +45,7 @@ QToolButton* menuButton(const QString& text) {
 }  // namespace
 
 SlicePage::SlicePage(Session& session, QWidget* parent)
-    : QWidget(parent),
+    : BenchPage(parent),
       session_(session),
       chosen_{SectionField::Station, SectionField::Height, SectionField::Difference} {
     auto* layout = new QVBoxLayout(this);
@@ -103,6 +104,7 @@ QWidget* SlicePage::buildViews() {
     section_->setObjectName(QStringLiteral("slice"));
     table_ = new QTableWidget;
     table_->setObjectName(QStringLiteral("sliceTable"));
+    new TableHands(*table_, session_);
     table_->setAccessibleName(tr("Table of the section"));
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table_->setAlternatingRowColors(true);
@@ -229,16 +231,18 @@ SlicePage::Answer SlicePage::cut(const Request& request) {
 }
 
 void SlicePage::refresh() {
-    if (!isVisible()) return;  // worked out when somebody looks
     auto line = chain();
+    setNothing(line.size() > 1
+                   ? QString()
+                   : tr("Section: select a line, an alignment or two survey points to cut through all "
+                        "surfaces and clouds along them."));
+    if (!isVisible()) return;  // worked out when somebody looks
     const QString text = interval_->text().trimmed();
     const auto interval = text.isEmpty() ? std::optional(0.0) : typedFigure(text);
     const bool bad = !interval || *interval < 0;
     interval_->setStyleSheet(bad ? QStringLiteral("border: 1px solid #A5313C;") : QString());
     if (line.size() < 2 || bad) {
-        title_->setText(
-            bad ? tr("The interval must be a figure above 0, or empty")
-                : tr("Select a line, an alignment or two survey points to cut a section along them"));
+        title_->setText(bad ? tr("The interval must be a figure above 0, or empty") : QString());
         worker_->cancel();
         return show({});
     }
@@ -276,7 +280,6 @@ void SlicePage::fillTable() {
 
 void SlicePage::draw() {
     SectionData shown;
-    shown.empty = tr("Select a line, an alignment or two survey points.");
     for (std::size_t s = 0; s < answer_.names.size(); ++s) {
         SectionSeries series{QString::fromStdString(answer_.names[s]), seriesColour(s), 2, false, {}};
         for (const auto& row : answer_.rows) series.points.push_back({row.station, row.heights[s]});

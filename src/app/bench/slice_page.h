@@ -10,13 +10,14 @@
 
 #include "app/base/latest_worker.h"
 #include "app/base/session.h"
+#include "app/bench/bench_page.h"
 #include "app/section/section_view.h"
 #include "core/derive/dense_source.h"
 #include "core/terrain/section.h"
 
 namespace erdwerk::app {
 
-class SlicePage : public QWidget {
+class SlicePage : public BenchPage {
     Q_OBJECT
 public:
     explicit SlicePage(Session& session, QWidget* parent = nullptr);

@@ -2,16 +2,16 @@
 
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QLabel>
 #include <QSplitter>
 #include <QVBoxLayout>
 
 #include "app/bench/point_model.h"
+#include "app/bench/table_hands.h"
 #include "app/kinds/surface_paint.h"
 
 namespace erdwerk::app {
 
-TablesPage::TablesPage(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+TablesPage::TablesPage(Session& session, QWidget* parent) : BenchPage(parent), session_(session) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(8, 4, 0, 0);
     layout->setSpacing(4);
@@ -25,9 +25,6 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : QWidget(parent), ses
     stack_ = new QStackedWidget;
     stack_->addWidget(buildPoints());
     stack_->addWidget(buildCourses());
-    auto* none = new QLabel(tr("Survey points and parcels show their tables here."));
-    none->setAlignment(Qt::AlignCenter);
-    stack_->addWidget(none);
     stack_->addWidget(buildBands());
     layout->addWidget(stack_, 1);
     connect(&session_, &Session::resultsChanged, this, &TablesPage::refresh);
@@ -42,6 +39,9 @@ QWidget* TablesPage::buildPoints() {
     points_->setAccessibleName(tr("Survey points"));
     model_ = new PointModel(session_, this);
     points_->setModel(model_);
+    new TableHands(*points_, session_, [this](const QModelIndex& cell, const QString& text) {
+        return model_->cellEdit(cell, text);
+    });
     points_->setAlternatingRowColors(true);
     points_->verticalHeader()->setDefaultSectionSize(22);
     points_->verticalHeader()->hide();
@@ -58,6 +58,7 @@ QWidget* TablesPage::buildCourses() {
     auto* split = new QSplitter;
     courses_ = new QTableWidget(0, 6);
     courses_->setAccessibleName(tr("Courses"));
+    new TableHands(*courses_, session_);
     courses_->setHorizontalHeaderLabels(
         {tr("Course"), tr("Bearing"), tr("Distance"), tr("Radius"), tr("Delta"), tr("Arc length")});
     courses_->setEditTriggers(QAbstractItemView::NoEditTriggers);
@@ -76,6 +77,7 @@ QWidget* TablesPage::buildBands() {
     bands_ = new QTableWidget(0, 3);
     bands_->setObjectName(QStringLiteral("bandTable"));
     bands_->setAccessibleName(tr("Bands"));
+    new TableHands(*bands_, session_);
     bands_->setHorizontalHeaderLabels({tr("Band"), tr("Plan area"), tr("Surface area")});
     bands_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     bands_->verticalHeader()->hide();
@@ -109,7 +111,10 @@ void TablesPage::refresh() {
         choice_->addItem(tr("Bands: %1").arg(QString::fromStdString(document.nameOf(id))),
                          QVariant::fromValue<qulonglong>(id.value));
     choice_->setCurrentIndex(std::max(0, choice_->findData(before)));
-    if (choice_->count() == 0) return stack_->setCurrentIndex(2);
+    setNothing(choice_->count() > 0
+                   ? QString()
+                   : tr("Tables: survey points, courses of parcels and bands of surfaces are listed here."));
+    if (choice_->count() == 0) return;
     const ObjectId id{choice_->currentData().toULongLong()};
     if (document.get<objects::Points>(id) != nullptr) {
         const QModelIndex at = points_->currentIndex();

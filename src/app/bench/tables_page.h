@@ -9,12 +9,13 @@
 #include <QWidget>
 
 #include "app/base/session.h"
+#include "app/bench/bench_page.h"
 
 namespace erdwerk::app {
 
 class PointModel;
 
-class TablesPage : public QWidget {
+class TablesPage : public BenchPage {
     Q_OBJECT
 public:
     explicit TablesPage(Session& session, QWidget* parent = nullptr);

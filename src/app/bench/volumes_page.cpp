@@ -7,6 +7,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "app/bench/table_hands.h"
 #include "core/format/output.h"
 #include "core/format/table_file.h"
 
@@ -20,7 +21,7 @@ ObjectId chosen(const QComboBox* box) {
 
 }  // namespace
 
-VolumesPage::VolumesPage(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+VolumesPage::VolumesPage(Session& session, QWidget* parent) : BenchPage(parent), session_(session) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(10, 4, 0, 0);
     layout->setSpacing(4);
@@ -34,6 +35,7 @@ VolumesPage::VolumesPage(Session& session, QWidget* parent) : QWidget(parent), s
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(22);
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    new TableHands(*table_, session_);
     layout->addWidget(table_, 1);
     startWorker();
     connect(&session_, &Session::resultsChanged, this, &VolumesPage::refresh);
@@ -119,6 +121,9 @@ void VolumesPage::fillChoices() {
 }
 
 void VolumesPage::refresh() {
+    setNothing(session_.document().all<objects::Surface>().size() < 2
+                   ? tr("Volumes: cut and fill between two surfaces. The project has fewer than two.")
+                   : QString());
     fillChoices();
     ask();
 }

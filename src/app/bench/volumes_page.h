@@ -7,12 +7,13 @@
 #include <QTableWidget>
 
 #include "app/base/session.h"
+#include "app/bench/bench_page.h"
 #include "app/plan/cut_fill.h"
 #include "core/derive/volume_report.h"
 
 namespace erdwerk::app {
 
-class VolumesPage : public QWidget {
+class VolumesPage : public BenchPage {
     Q_OBJECT
 public:
     explicit VolumesPage(Session& session, QWidget* parent = nullptr);

@@ -25,15 +25,17 @@ void paintTicks(PlanCanvas& canvas, const route::AlignmentGeometry& alignment, d
         canvas.painter.drawLine(p - n * (tick.major ? 6 : 3.5) * u, p + n * (tick.major ? 6 : 3.5) * u);
         if (!tick.major) continue;
         double degrees = annotate::upright(tick.direction).degrees() - 90;
-
+        const QString text = QString::fromStdString(formatStation(tick.station, whole));
+        QTransform turn;
+        turn.rotate(degrees);
+        const QSizeF size(QFontMetricsF(canvas.font(11, true)).horizontalAdvance(text), 14 * u);
+        if (!canvas.claim(turnedBox(p + turn.map(QPointF(0, -15 * u)), size, degrees))) continue;
         canvas.painter.save();
         canvas.painter.translate(p);
         canvas.painter.rotate(degrees);
         canvas.painter.setFont(canvas.font(11, true));
-        canvas.haloText(QRectF(-50 * u, -22 * u, 100 * u, 14 * u), Qt::AlignCenter,
-                        QString::fromStdString(formatStation(tick.station, whole)), theme::alignment);
+        canvas.haloText(QRectF(-50 * u, -22 * u, 100 * u, 14 * u), Qt::AlignCenter, text, theme::alignment);
         canvas.painter.restore();
-        (void)canvas.claim(QRectF(p - QPointF(26 * u, 24 * u), QSizeF(52 * u, 30 * u)));
     }
 }
 
@@ -52,9 +54,7 @@ void paintKeyPoints(PlanCanvas& canvas, const route::AlignmentGeometry& alignmen
         canvas.painter.drawEllipse(p, 3 * u, 3 * u);
         canvas.painter.setBrush(Qt::NoBrush);
         // Points close together are told apart by zooming in.
-        if (canvas.view.scale < 1.2 * u ||
-            !canvas.claim(QRectF(end - QPointF(30 * u, 8 * u), QSizeF(60 * u, 24 * u))))
-            continue;
+        if (canvas.view.scale < 1.2 * u) continue;
         canvas.textAlong(end + QPointF(0, 4 * u), annotate::upright(key.direction).degrees() - 90, {},
                          QString::fromUtf8(route::shortName(key.kind).data()) + QStringLiteral(" ") +
                              QString::fromStdString(formatStation(key.station, display)),
@@ -104,7 +104,7 @@ public:
                        return document::changed<objects::Alignment>(
                            d, id, [&](objects::Alignment& a) { a.startStation = *station; });
                    });
-        form.number(QObject::tr("Tick interval"), payload->tickInterval, 0.01,
+        form.length(QObject::tr("Tick interval"), payload->tickInterval, 0.01, {},
                     [id](const Document& d, double v) {
                         return document::changed<objects::Alignment>(
                             d, id, [v](objects::Alignment& a) { a.tickInterval = v; });

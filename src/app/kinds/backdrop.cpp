@@ -21,29 +21,21 @@ std::array<Vec2, 4> cornersOf(const objects::Picture& p) {
     return {at(0, 0), at(columns, 0), at(columns, rows), at(0, rows)};
 }
 
-Document withShown(const Document& document, ObjectId id, bool shown) {
-    return document::changed<objects::Backdrop>(document, id,
-                                                [shown](objects::Backdrop& x) { x.visible = shown; });
-}
-
 class BackdropKind final : public StaysPut<ObjectKind> {
 public:
     [[nodiscard]] QString noun() const override { return QObject::tr("backdrop"); }
     [[nodiscard]] QString title() const override { return QObject::tr("Backdrops"); }
-    [[nodiscard]] ContentsLook look(const objects::Object& object) const override {
-        return {std::nullopt, std::get<objects::Backdrop>(object.payload).visible};
-    }
-    [[nodiscard]] std::optional<document::Edit> setShown(ObjectId id, bool shown) const override {
-        return [id, shown](const Document& d) -> Result<document::Edited> { return withShown(d, id, shown); };
-    }
     void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
         if (const auto& picture = derived.document.get<objects::Backdrop>(id)->picture)
             for (const Vec2 p : cornersOf(*picture)) box.add(p);
     }
+    [[nodiscard]] std::optional<objects::PlanPart> part() const override {
+        return objects::PlanPart::Backdrops;
+    }
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Backdrops}; }
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
         const auto* backdrop = canvas.document.get<objects::Backdrop>(id);
-        if (!backdrop->picture || !backdrop->visible) return;
+        if (!backdrop->picture) return;
         canvas.overBackdrop = true;
         const objects::Picture& p = *backdrop->picture;
         const QImage image(p.rgb.data(), static_cast<int>(p.columns), static_cast<int>(p.rows),
@@ -67,7 +59,7 @@ public:
     }
     void show(SceneContent& content, ObjectId id) const override {
         const auto* backdrop = content.derived().document.get<objects::Backdrop>(id);
-        if (backdrop->picture && backdrop->visible) content.drape(backdrop->picture);
+        if (backdrop->picture) content.drape(backdrop->picture);
     }
     void facts(FactsForm& form, const Ref& ref) const override {
         const ObjectId id = ref.object;
@@ -78,8 +70,7 @@ public:
         if (b.picture)
             form.fact(QObject::tr("Shown with"),
                       QObject::tr("%1 × %2 pixels").arg(b.picture->columns).arg(b.picture->rows));
-        form.check(QObject::tr("Shown"), b.visible,
-                   [id](const Document& d, bool on) { return withShown(d, id, on); });
+        form.shownCheck(id);
     }
 };
 

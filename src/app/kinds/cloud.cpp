@@ -154,6 +154,13 @@ void paintPoints(PlanCanvas& canvas, const objects::Cloud& cloud, const survey::
     canvas.painter.drawImage(QRectF({0, 0}, canvas.view.size), image);
 }
 
+bool hasVisibleSurface(const Document& document, ObjectId cloud) {
+    const auto users = document::dependents(document, cloud);
+    return std::any_of(users.begin(), users.end(), [&](ObjectId id) {
+        return document.get<objects::Surface>(id) != nullptr && !document.hidden(*document.find(id));
+    });
+}
+
 class CloudKind final : public StaysPut<ObjectKind> {
 public:
     [[nodiscard]] QString noun() const override { return QObject::tr("point cloud"); }
@@ -162,8 +169,13 @@ public:
         if (const auto* tiles = derive::Derived::in(derived.clouds, id); tiles && !tiles->cloud().empty())
             box.add(tiles->cloud().bounds());
     }
-    [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Dense}; }
-    void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
+    [[nodiscard]] std::optional<objects::PlanPart> part() const override { return objects::PlanPart::Clouds; }
+    [[nodiscard]] std::vector<PlanPass> passes() const override {
+        return {PlanPass::DenseBelow, PlanPass::Dense};
+    }
+    /// A surface that was made from it lies above it.
+    void paint(PlanCanvas& canvas, ObjectId id, PlanPass pass) const override {
+        if ((pass == PlanPass::DenseBelow) != hasVisibleSurface(canvas.document, id)) return;
         if (const auto* tiles = derive::Derived::in(canvas.derived.clouds, id))
             paintPoints(canvas, *canvas.document.get<objects::Cloud>(id), *tiles);
     }
@@ -225,9 +237,10 @@ public:
                 return edit(
                     d, [i](objects::Cloud& x) { x.colouring = static_cast<objects::CloudColouring>(i); });
             });
-        form.number(QObject::tr("Show every"), cloud.spacing, 0, [edit](const Document& d, double v) {
-            return edit(d, [v](objects::Cloud& x) { x.spacing = v; });
-        });
+        form.length(QObject::tr("Show one every"), cloud.spacing, 0, QObject::tr("all"),
+                    [edit](const Document& d, double v) {
+                        return edit(d, [v](objects::Cloud& x) { x.spacing = v; });
+                    });
         if (!cloud.filter.inside.empty())
             form.check(QObject::tr("Cropped by a line"), true, [edit](const Document& d, bool on) {
                 return edit(d, [on](objects::Cloud& x) {

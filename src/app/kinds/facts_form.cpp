@@ -5,10 +5,12 @@
 #include <QFileInfo>
 #include <QLabel>
 #include <QLineEdit>
+#include <cmath>
 
 #include "app/base/theme.h"
 #include "core/base/notation.h"
 #include "core/operations/edit.h"
+#include "core/operations/show.h"
 
 namespace erdwerk::app {
 
@@ -70,15 +72,27 @@ void FactsForm::typedEntry(const QString& name, const QString& value,
     });
 }
 
-void FactsForm::check(const QString& name, bool value, std::function<Document(const Document&, bool)> edit) {
+void FactsForm::editCheck(const QString& name, bool value, std::function<document::Edit(bool)> edit) {
     auto* box = new QCheckBox(name);
     box->setChecked(value);
     box->setObjectName(QStringLiteral("fact:") + name);
     QObject::connect(box, &QCheckBox::toggled, box, [form = *this, name, edit = std::move(edit)](bool on) {
-        form.later(QObject::tr("Set %1").arg(name.toLower()),
-                   [edit, on](const Document& d) -> Result<document::Edited> { return edit(d, on); });
+        form.later(on ? QObject::tr("Put on: %1").arg(name.toLower())
+                      : QObject::tr("Put off: %1").arg(name.toLower()),
+                   edit(on));
     });
     form_->addRow(box);
+}
+
+void FactsForm::check(const QString& name, bool value, std::function<Document(const Document&, bool)> edit) {
+    editCheck(name, value, [edit = std::move(edit)](bool on) -> document::Edit {
+        return [edit, on](const Document& d) -> Result<document::Edited> { return edit(d, on); };
+    });
+}
+
+void FactsForm::shownCheck(ObjectId id) {
+    editCheck(QObject::tr("Shown"), document().shown().hidden.count(id) == 0,
+              [id](bool on) { return operations::setShown({id}, on); });
 }
 
 void FactsForm::choice(const QString& name, const QStringList& texts, int current,
@@ -97,6 +111,45 @@ void FactsForm::choice(const QString& name, const QStringList& texts, int curren
     form_->addRow(name, box);
 }
 
+void FactsForm::checkOfMany(const QString& name, std::optional<bool> value,
+                            std::function<document::Edit(bool)> edit) {
+    auto* box = new QCheckBox(value ? name : QObject::tr("%1 (differs)").arg(name));
+    box->setTristate(!value);
+    box->setCheckState(!value ? Qt::PartiallyChecked : (*value ? Qt::Checked : Qt::Unchecked));
+    box->setObjectName(QStringLiteral("fact:") + name);
+    QObject::connect(box, &QCheckBox::clicked, box, [form = *this, box, name, edit = std::move(edit)] {
+        // Out of differing values comes the same for all: on.
+        form.later(QObject::tr("Set %1 of several").arg(name.toLower()),
+                   edit(box->checkState() != Qt::Unchecked));
+    });
+    form_->addRow(box);
+}
+
+void FactsForm::choiceOfMany(const QString& name, const QStringList& texts, std::optional<int> current,
+                             std::function<document::Edit(int)> edit) {
+    auto* box = new QComboBox;
+    box->addItems(texts);
+    box->setPlaceholderText(QObject::tr("differs"));
+    box->setCurrentIndex(current.value_or(-1));
+    box->setAccessibleName(name);
+    box->setObjectName(QStringLiteral("fact:") + name);
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(6);
+    QObject::connect(box, &QComboBox::activated, box, [form = *this, name, edit = std::move(edit)](int i) {
+        form.later(QObject::tr("Set %1 of several").arg(name.toLower()), edit(i));
+    });
+    form_->addRow(name, box);
+}
+
+void FactsForm::entryOfMany(const QString& name, const std::optional<QString>& value,
+                            std::function<document::Edit(std::string)> edit) {
+    typedEntry(name, value.value_or(QString()), std::move(edit));
+    if (value) return;
+    auto* line =
+        qobject_cast<QLineEdit*>(form_->itemAt(form_->rowCount() - 1, QFormLayout::FieldRole)->widget());
+    line->setPlaceholderText(QObject::tr("differs"));
+}
+
 void FactsForm::number(const QString& name, double value, double least,
                        std::function<Document(const Document&, double)> edit) {
     entry(name, text(formatExact(value)),
@@ -105,6 +158,43 @@ void FactsForm::number(const QString& name, double value, double least,
               if (!v) return badInput("'" + typed.toStdString() + "' is not a number");
               if (*v < least) return badInput(name.toStdString() + " must be at least " + formatExact(least));
               return edit(d, *v);
+          });
+}
+
+void FactsForm::length(const QString& name, double value, double least, const QString& none,
+                       std::function<Document(const Document&, double)> edit) {
+    const std::string unit(unitSymbol(display().unit));
+    const QString shown = value == 0 && !none.isEmpty() ? none : text(formatExact(value) + " " + unit);
+    entry(name, shown,
+          [least, name, unit, none, edit = std::move(edit)](const Document& d,
+                                                            const QString& typed) -> Result<Document> {
+              QString figure = typed.trimmed();
+              if (!none.isEmpty() && figure.compare(none, Qt::CaseInsensitive) == 0)
+                  figure = QStringLiteral("0");
+              if (figure.endsWith(text(unit))) figure.chop(static_cast<qsizetype>(unit.size()));
+              const auto v = parseNumber(figure.trimmed().toStdString());
+              if (!v) return badInput("'" + typed.toStdString() + "' is not a length");
+              if (*v < least) return badInput(name.toStdString() + " must be at least " + formatExact(least));
+              return edit(d, *v);
+          });
+}
+
+void FactsForm::oneTo(const QString& name, double value,
+                      std::function<Document(const Document&, double)> edit) {
+    const QString off = QObject::tr("off");
+    const QString shown =
+        value > 0 ? QStringLiteral("1 : ") + text(formatExact(std::round(1 / value * 100) / 100)) : off;
+    entry(name, shown,
+          [name, off, edit = std::move(edit)](const Document& d, const QString& typed) -> Result<Document> {
+              const QString figure = typed.trimmed();
+              if (figure.compare(off, Qt::CaseInsensitive) == 0) return edit(d, 0);
+              const QStringList parts = figure.split(QLatin1Char(':'));
+              const auto first = parseNumber(parts.front().trimmed().toStdString());
+              const auto second =
+                  parts.size() == 2 ? parseNumber(parts.back().trimmed().toStdString()) : std::optional(1.0);
+              if (!first || !second || parts.size() > 2 || *first < 0 || !(*second > 0) || *first >= *second)
+                  return badInput("'" + typed.toStdString() + "' is not like 1 : 50, nor off");
+              return edit(d, *first / *second);
           });
 }
 

@@ -12,6 +12,16 @@ inline QString text(const std::string& s) {
     return QString::fromStdString(s);
 }
 
+/// The value that all of them have; nothing when they differ. Requires at least one.
+template <class Things, class ValueOf>
+auto commonOf(const Things& things, const ValueOf& valueOf)
+    -> std::optional<decltype(valueOf(*things.begin()))> {
+    std::optional<decltype(valueOf(*things.begin()))> out = valueOf(*things.begin());
+    for (const auto& thing : things)
+        if (!(valueOf(thing) == *out)) return std::nullopt;
+    return out;
+}
+
 /// Rows on one sheet of facts. Copies speak of the same sheet.
 class FactsForm {
 public:
@@ -49,9 +59,24 @@ public:
                       std::function<Document(const Document&, ObjectId)> edit, const QString& none);
     void number(const QString& name, double value, double least,
                 std::function<Document(const Document&, double)> edit);
+    /// A length in the project's unit, which stands behind it; 0 is written as `none` and typed so too.
+    void length(const QString& name, double value, double least, const QString& none,
+                std::function<Document(const Document&, double)> edit);
+    /// A ratio below 1, written and typed as "1 : 50"; 0 is "off".
+    void oneTo(const QString& name, double value, std::function<Document(const Document&, double)> edit);
+    // The same for several objects at once; nothing stands for values that differ.
+    void checkOfMany(const QString& name, std::optional<bool> value,
+                     std::function<document::Edit(bool)> edit);
+    void choiceOfMany(const QString& name, const QStringList& texts, std::optional<int> current,
+                      std::function<document::Edit(int)> edit);
+    void entryOfMany(const QString& name, const std::optional<QString>& value,
+                     std::function<document::Edit(std::string)> edit);
     // Rows that several kinds have.
     void nameEntry(ObjectId id);
     void groupChoice(ObjectId id);
+    void shownCheck(ObjectId id);
+    /// Like check, for an edit as it is.
+    void editCheck(const QString& name, bool value, std::function<document::Edit(bool)> edit);
     /// Of an object that stays in its file; `problem`: why it could not be read.
     void fileFacts(const std::string& file, const std::string& problem);
 

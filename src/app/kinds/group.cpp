@@ -10,21 +10,15 @@ using document::Document;
 
 namespace {
 
-Document withShown(const Document& document, ObjectId id, bool shown) {
-    return document::changed<objects::Group>(document, id, [shown](objects::Group& x) { x.visible = shown; });
-}
-
 class GroupKind final : public NotInPlan<StaysPut<NotInScene<ObjectKind>>> {
 public:
     [[nodiscard]] QString noun() const override { return QObject::tr("group"); }
     [[nodiscard]] QString title() const override { return QObject::tr("Groups"); }
     [[nodiscard]] ContentsLook look(const objects::Object& object) const override {
         const auto& group = std::get<objects::Group>(object.payload);
-        return {QColor(text(group.colour)), group.visible};
+        return {QColor(text(group.colour))};
     }
-    [[nodiscard]] std::optional<document::Edit> setShown(ObjectId id, bool shown) const override {
-        return [id, shown](const Document& d) -> Result<document::Edited> { return withShown(d, id, shown); };
-    }
+    [[nodiscard]] bool canHide() const override { return true; }
     void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
         for (const auto& [member, object] : derived.document.objects())
             if (object->group == id && member != id) kindOf(*object).bounds(derived, member, box);
@@ -38,8 +32,8 @@ public:
         const ObjectId id = ref.object;
         const auto g = *form.document().get<objects::Group>(id);
         form.heading(text(form.document().nameOf(id)));
-        form.check(QObject::tr("Shown"), g.visible,
-                   [id](const Document& d, bool on) { return withShown(d, id, on); });
+        form.nameEntry(id);
+        form.shownCheck(id);
         form.entry(
             QObject::tr("Colour"), text(g.colour),
             [id](const Document& d, const QString& t) -> Result<Document> {

@@ -32,6 +32,7 @@ public:
         if (const auto& raster = derived.document.get<objects::HeightRaster>(id)->raster)
             box.add(raster->bounds());
     }
+    [[nodiscard]] std::optional<objects::PlanPart> part() const override { return objects::PlanPart::Clouds; }
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Dense}; }
     /// Its rim: the heights show in surfaces made from it.
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {

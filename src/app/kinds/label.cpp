@@ -10,6 +10,12 @@ using document::Document;
 
 namespace {
 
+/// Of the side or curve that a label is about; without end when it is not known.
+double sideLength(const derive::Derived& derived, const objects::Label& label) {
+    const auto* line = derive::Derived::in(derived.lines, label.target);
+    return line == nullptr || label.part >= line->path.size() ? INFINITY : lengthOf(line->path[label.part]);
+}
+
 class LabelKind final : public StaysPut<NotInScene<ObjectKind>> {
 public:
     [[nodiscard]] QString noun() const override { return QObject::tr("label"); }
@@ -18,6 +24,7 @@ public:
     void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
         if (const auto* label = derive::Derived::in(derived.labels, id)) box.add(label->place);
     }
+    [[nodiscard]] std::optional<objects::PlanPart> part() const override { return objects::PlanPart::Labels; }
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Texts}; }
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
         const auto* label = derive::Derived::in(canvas.derived.labels, id);
@@ -29,11 +36,15 @@ public:
         const bool point = canvas.document.get<objects::Points>(payload->target) != nullptr;
         const QPointF at = canvas.view.toPicture(label->place);
         if (!point) {
-            canvas.textAlong(at, label->direction.degrees() - 90, above, below, theme::ink, 11);
+            canvas.textAlong(at, label->direction.degrees() - 90, above, below, theme::ink, 11,
+                             sideLength(canvas.derived, *payload) * canvas.view.scale);
             return;
         }
         // Beside the point, with a leader.
         const double u = canvas.unit;
+        const QFontMetricsF metrics(canvas.font(11));
+        const double width = std::max(metrics.horizontalAdvance(above), metrics.horizontalAdvance(below));
+        if (!canvas.claim(QRectF(at + QPointF(18 * u, -28 * u), QSizeF(width, 28 * u)))) return;
         const QPointF corner = at + QPointF(16 * u, -14 * u);
         canvas.painter.setPen(canvas.pen(theme::inkQuiet, 0.8));
         canvas.painter.drawLine(at + QPointF(3 * u, -3 * u), corner);

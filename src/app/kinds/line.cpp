@@ -2,6 +2,7 @@
 
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
+#include "app/kinds/surface_facts.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
 #include "core/operations/lines.h"
@@ -85,12 +86,49 @@ void hitSegment(SnapSearch& search, ObjectId id, const linework::ResolvedLine& l
         add(SnapKind::Perpendicular, near->place, near->fraction, QObject::tr("perpendicular to %1"));
 }
 
+/// Style and rules of several lines: of the corners that are selected, or of all points of the lines.
+void manyLines(FactsForm& form, const std::vector<Ref>& refs) {
+    const auto& document = form.document();
+    form.heading(QObject::tr("3D lines"));
+    std::vector<ObjectId> lines;
+    std::vector<std::pair<ObjectId, std::size_t>> points;
+    for (const Ref& r : refs) {
+        if (std::find(lines.begin(), lines.end(), r.object) == lines.end()) lines.push_back(r.object);
+        const std::size_t count = document.get<objects::Line>(r.object)->line.vertices.size();
+        for (std::size_t i = r.part.value_or(0); i < (r.part ? std::min(*r.part + 1, count) : count); ++i)
+            points.emplace_back(r.object, i);
+    }
+    const auto style = commonOf(lines, [&](ObjectId id) { return document.get<objects::Line>(id)->style; });
+    form.choiceOfMany(
+        QObject::tr("Drawn as"), {QObject::tr("plain line"), QObject::tr("crest"), QObject::tr("toe")},
+        style ? std::optional(static_cast<int>(*style)) : std::nullopt, [lines](int i) -> document::Edit {
+            return [lines, i](const Document& given) -> Result<document::Edited> {
+                Document d = given;
+                for (const ObjectId id : lines)
+                    d = document::changed<objects::Line>(
+                        d, id, [i](objects::Line& l) { l.style = static_cast<objects::LineStyle>(i); });
+                return d;
+            };
+        });
+    const auto rule = commonOf(points, [&](const auto& p) {
+        return operations::ruleText(document,
+                                    document.get<objects::Line>(p.first)->line.vertices[p.second].rule);
+    });
+    form.entryOfMany(
+        QObject::tr("Rules"), rule ? std::optional(text(*rule)) : std::nullopt,
+        [points](std::string typed) { return operations::setTypedRules(points, std::move(typed)); });
+    surfaceRole(form, lines);
+}
+
 class LineKind final : public ObjectKind {
 public:
     [[nodiscard]] QString noun() const override { return QObject::tr("3D line"); }
     [[nodiscard]] QString title() const override { return QObject::tr("3D lines"); }
     void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
         if (const auto* line = derive::Derived::in(derived.lines, id)) box.add(boundsOf(line->path));
+    }
+    [[nodiscard]] std::optional<objects::PlanPart> part() const override {
+        return objects::PlanPart::Linework;
     }
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Linework}; }
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
@@ -140,6 +178,7 @@ public:
         for (const auto& run : runs) content.addStroke({run, colour, selected ? 3.5F : 2.0F});
         if (runs.empty() && selected) content.addOnGround(line->path, colour, 3.0F);
     }
+    void factsOfMany(FactsForm& form, const std::vector<Ref>& refs) const override { manyLines(form, refs); }
     void facts(FactsForm& form, const Ref& ref) const override {
         const auto [id, vertex] = ref;
         const auto& document = form.document();

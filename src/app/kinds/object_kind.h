@@ -11,7 +11,6 @@ namespace erdwerk::app {
 /// How an object stands in contents, beside its name.
 struct ContentsLook {
     std::optional<QColor> swatch;
-    std::optional<bool> shown;  ///< whether it is, for what can be hidden by itself
     friend bool operator==(const ContentsLook&, const ContentsLook&) = default;
 };
 
@@ -27,11 +26,12 @@ public:
         (void)object;
         return {};
     }
-    /// For what can be hidden by itself: shows or hides it.
-    [[nodiscard]] virtual std::optional<document::Edit> setShown(ObjectId id, bool shown) const {
-        (void)id;
-        (void)shown;
-        return std::nullopt;
+    /// It can be seen in a view, so it can be hidden.
+    [[nodiscard]] virtual bool canHide() const { return !passes().empty(); }
+    /// Settings of several objects of this kind, or parts of them, edited at once.
+    virtual void factsOfMany(FactsForm& form, const std::vector<Ref>& refs) const {
+        (void)form;
+        (void)refs;
     }
     /// Figures and settings of an object, or of a part of it.
     virtual void facts(FactsForm& form, const Ref& ref) const = 0;

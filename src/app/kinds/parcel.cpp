@@ -44,6 +44,7 @@ public:
         const double u = canvas.unit;
         const QRectF name(canvas.view.toPicture(boundsOf(*path).centre()) - QPointF(100 * u, -18 * u),
                           QSizeF(200 * u, 34 * u));
+        if (!canvas.claim(QRectF(name.center() - QPointF(50 * u, 17 * u), QSizeF(100 * u, 34 * u)))) return;
         canvas.painter.setFont(canvas.font(13, true));
         canvas.haloText(name, Qt::AlignHCenter | Qt::AlignTop,
                         QString::fromStdString(canvas.document.nameOf(id)), theme::parcel);
@@ -52,7 +53,6 @@ public:
             name, Qt::AlignHCenter | Qt::AlignBottom,
             QString::fromStdString(formatArea(parcel->geometry.area, canvas.document.settings().display)),
             theme::parcel);
-        (void)canvas.claim(QRectF(name.center() - QPointF(50 * u, 17 * u), QSizeF(100 * u, 34 * u)));
     }
     void hit(SnapSearch& search, ObjectId id) const override {
         if (const auto* path = pathOf(search.derived(), id))

@@ -57,6 +57,31 @@ void setFacts(FactsForm& form, ObjectId id) {
     form.groupChoice(id);
 }
 
+/// Its number above and its height below, where there is room for them.
+void pointTexts(PlanCanvas& canvas, const survey::SurveyPoint& p, QPointF q) {
+    const DisplaySettings& display = canvas.document.settings().display;
+    const double u = canvas.unit;
+    const QString number =
+        canvas.options.shows(objects::PlanPart::PointNumbers) ? QString::fromStdString(p.number) : QString();
+    const QString height = !canvas.options.shows(objects::PlanPart::PointHeights) ? QString()
+                           : p.height ? QString::fromStdString(formatHeight(p.height, display))
+                                      : QObject::tr("no height");
+    if (number.isEmpty() && height.isEmpty()) return;
+    canvas.painter.setFont(canvas.font(10));
+    const QFontMetricsF metrics(canvas.painter.font());
+    const double width =
+        std::max(metrics.horizontalAdvance(number), metrics.horizontalAdvance(height)) + 4 * u;
+    const double top = number.isEmpty() ? -4 * u : -17 * u;
+    const double bottom = height.isEmpty() ? 4 * u : 17 * u;
+    if (!canvas.claim(QRectF(q.x() - width / 2, q.y() + top, width, bottom - top))) return;
+    canvas.painter.setPen(theme::inkQuiet);
+    canvas.painter.drawText(QRectF(q.x() - 40 * u, q.y() - 17 * u, 80 * u, 13 * u),
+                            Qt::AlignHCenter | Qt::AlignBottom, number);
+    canvas.painter.setPen(p.height ? theme::ink : theme::ochre.darker(130));
+    canvas.painter.drawText(QRectF(q.x() - 40 * u, q.y() + 4 * u, 80 * u, 13 * u),
+                            Qt::AlignHCenter | Qt::AlignTop, height);
+}
+
 class PointsKind final : public NotInScene<ObjectKind> {
 public:
     [[nodiscard]] QString noun() const override { return QObject::tr("survey points"); }
@@ -65,9 +90,11 @@ public:
         for (const auto& block : derived.document.get<objects::Points>(id)->set.blocks())
             for (const auto& p : *block) box.add(p.plan);
     }
+    [[nodiscard]] std::optional<objects::PlanPart> part() const override {
+        return objects::PlanPart::PointMarks;
+    }
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Points}; }
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
-        const DisplaySettings& display = canvas.document.settings().display;
         const double u = canvas.unit;
         const double arm = std::clamp(canvas.view.scale, 1.6 * u, 3 * u);
 
@@ -91,18 +118,7 @@ public:
             canvas.painter.setPen(canvas.pen(p.height ? ink : theme::ochre, 1));
             canvas.painter.drawLine(q - QPointF(arm, 0), q + QPointF(arm, 0));
             canvas.painter.drawLine(q - QPointF(0, arm), q + QPointF(0, arm));
-            if (!canvas.options.pointTexts || canvas.view.scale < 3.2 * u ||
-                !canvas.claim(QRectF(q.x() - 18 * u, q.y() - 13 * u, 36 * u, 26 * u)))
-                continue;
-            canvas.painter.setFont(canvas.font(10));
-            canvas.painter.setPen(theme::inkQuiet);
-            canvas.painter.drawText(QRectF(q.x() - 40 * u, q.y() - 17 * u, 80 * u, 13 * u),
-                                    Qt::AlignHCenter | Qt::AlignBottom, QString::fromStdString(p.number));
-            canvas.painter.setPen(p.height ? ink : theme::ochre.darker(130));
-            canvas.painter.drawText(QRectF(q.x() - 40 * u, q.y() + 4 * u, 80 * u, 13 * u),
-                                    Qt::AlignHCenter | Qt::AlignTop,
-                                    p.height ? QString::fromStdString(formatHeight(p.height, display))
-                                             : QObject::tr("no height"));
+            if (canvas.view.scale >= 3.2 * u) pointTexts(canvas, p, q);
         }
     }
     void hit(SnapSearch& search, ObjectId id) const override {

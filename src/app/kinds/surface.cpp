@@ -16,7 +16,7 @@ public:
         if (const auto* locator = derived.surface(id)) box.add(locator->tin().bounds());
     }
     [[nodiscard]] std::vector<PlanPass> passes() const override {
-        return {PlanPass::Colours, PlanPass::Ground};
+        return {PlanPass::Colours, PlanPass::Ground, PlanPass::ContourHeights};
     }
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass pass) const override {
         const auto* locator = canvas.derived.surface(id);
@@ -29,9 +29,15 @@ public:
                 paintShading(canvas, id);
             return;
         }
-        if (canvas.options.shading && style.deviation) paintDeviation(canvas, id);
-        if (style.triangles) paintTriangles(canvas, *locator);
-        if (style.contours) paintContours(canvas, id);
+        using objects::PlanPart;
+        const bool contours = style.contours && canvas.options.shows(PlanPart::Contours);
+        if (pass == PlanPass::ContourHeights) {
+            if (contours && canvas.options.shows(PlanPart::ContourHeights)) paintContourHeights(canvas, id);
+            return;
+        }
+        if (style.deviation && canvas.options.shows(PlanPart::GroundColours)) paintDeviation(canvas, id);
+        if (style.triangles && canvas.options.shows(PlanPart::Triangles)) paintTriangles(canvas, *locator);
+        if (contours) paintContours(canvas, id);
     }
     /// It lies under everything: its height is told where nothing else is.
     void hit(SnapSearch&, ObjectId) const override {}

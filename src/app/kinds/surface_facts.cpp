@@ -46,9 +46,10 @@ void thinning(FactsForm& form, ObjectId id) {
     const auto& definition = *document.get<objects::Surface>(id)->definition;
     if (!operations::hasDenseSources(document, id) && definition.tolerance <= 0) return;
     form.heading(QObject::tr("Thinned to"));
-    form.number(QObject::tr("Tolerance"), definition.tolerance, 0, [id](const Document& d, double v) {
-        return operations::changeDefinition(d, id, [v](auto& x) { x.tolerance = v; });
-    });
+    form.length(QObject::tr("Tolerance"), definition.tolerance, 0, QObject::tr("off"),
+                [id](const Document& d, double v) {
+                    return operations::changeDefinition(d, id, [v](auto& x) { x.tolerance = v; });
+                });
     form.number(QObject::tr("Slope change °"), std::round(definition.slopeChange / degree * 1000) / 1000, 0,
                 [id](const Document& d, double v) {
                     return operations::changeDefinition(d, id, [v](auto& x) { x.slopeChange = v * degree; });
@@ -92,7 +93,7 @@ void fitCheck(FactsForm& form, ObjectId id) {
         QObject::tr("Against"), offered, fit.source,
         [change](const Document& d, ObjectId other) { return change(d, [&](auto& f) { f.source = other; }); },
         QObject::tr("its own sources"));
-    form.number(QObject::tr("Within"), fit.tolerance, 0.0001, [change](const Document& d, double v) {
+    form.length(QObject::tr("Within"), fit.tolerance, 0.0001, {}, [change](const Document& d, double v) {
         return change(d, [v](auto& f) { f.tolerance = v; });
     });
     if (const auto* result = derive::Derived::in(form.derived().fits, id)) {
@@ -112,7 +113,7 @@ void surfaceStyle(FactsForm& form, ObjectId id) {
     form.check(QObject::tr("Contours"), style.contours, [restyle](const Document& d, bool on) {
         return restyle(d, [on](auto& s) { s.contours = on; });
     });
-    form.number(QObject::tr("Interval"), style.interval, 0.001, [restyle](const Document& d, double v) {
+    form.length(QObject::tr("Interval"), style.interval, 0.001, {}, [restyle](const Document& d, double v) {
         return restyle(d, [v](auto& s) { s.interval = v; });
     });
     form.number(QObject::tr("Index every"), style.indexEvery, 1, [restyle](const Document& d, double v) {

@@ -7,6 +7,8 @@
 
 namespace erdwerk::app {
 
+/// The role that lines have in the surface that is meant, when all of them are sources of it.
+void surfaceRole(FactsForm& form, const std::vector<ObjectId>& lines);
 void surfaceFacts(FactsForm& form, ObjectId id);
 /// Its sources, in order, and their settings.
 void sourceFacts(FactsForm& form, ObjectId id);

@@ -88,8 +88,7 @@ void paintContourHeight(PlanCanvas& canvas, const terrain::Contour& line) {
         if (degrees > 90 || degrees <= -90) degrees += 180;
         const QFont f = canvas.font(10, true);
         const QRectF box = QFontMetricsF(f).boundingRect(text);
-        if (!canvas.claim(
-                QRectF(at.x() - box.width() / 2, at.y() - 7 * canvas.unit, box.width(), 14 * canvas.unit)))
+        if (!canvas.claim(turnedBox(at, {box.width() + 4 * canvas.unit, 12 * canvas.unit}, degrees)))
             continue;
         canvas.painter.save();
         canvas.painter.translate(at);
@@ -113,7 +112,6 @@ void paintContours(PlanCanvas& canvas, ObjectId id) {
     const auto& style = canvas.document.get<objects::Surface>(id)->style;
     const auto it = canvas.derived.contours.find(id);
     if (it == canvas.derived.contours.end()) return;
-    std::vector<const terrain::Contour*> labelled;
     for (const auto& line : *it->second) {
         if (canvas.stopped()) return;
         const bool index = terrain::isIndexContour(line.height, style.interval, style.indexEvery);
@@ -133,9 +131,20 @@ void paintContours(PlanCanvas& canvas, ObjectId id) {
         if (line.closed && !drawn.isEmpty()) drawn << drawn.front();
         canvas.painter.setPen(canvas.pen(index ? theme::contourIndex : theme::contour, index ? 1.3 : 0.8));
         canvas.painter.drawPolyline(drawn);
-        if (index) labelled.push_back(&line);
     }
-    for (const auto* line : labelled) paintContourHeight(canvas, *line);
+}
+
+void paintContourHeights(PlanCanvas& canvas, ObjectId id) {
+    const auto& style = canvas.document.get<objects::Surface>(id)->style;
+    const auto* contours = derive::Derived::in(canvas.derived.contours, id);
+    if (contours == nullptr) return;
+    for (const auto& line : *contours) {
+        if (canvas.stopped()) return;
+        if (!terrain::isIndexContour(line.height, style.interval, style.indexEvery)) continue;
+        Box box;
+        for (const Vec2 p : line.places) box.add(p);
+        if (box.meets(canvas.window)) paintContourHeight(canvas, line);
+    }
 }
 
 QColor bandColour(terrain::BandKind kind, std::size_t band, std::size_t count) {

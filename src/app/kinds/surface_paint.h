@@ -8,6 +8,8 @@ namespace erdwerk::app {
 /// Hillshade and height colours.
 void paintShading(PlanCanvas& canvas, ObjectId surface);
 void paintContours(PlanCanvas& canvas, ObjectId surface);
+/// In line, where no other text stands: to be painted after all of them.
+void paintContourHeights(PlanCanvas& canvas, ObjectId surface);
 void paintTriangles(PlanCanvas& canvas, const terrain::TinLocator& surface);
 /// Triangles coloured by slope or direction, or strips of height, with a legend.
 void paintBands(PlanCanvas& canvas, ObjectId surface);

@@ -8,8 +8,10 @@
 #include <algorithm>
 
 #include "app/kinds/all_kinds.h"
+#include "app/kinds/current.h"
 #include "app/kinds/surface_facts.h"
 #include "core/operations/edit.h"
+#include "core/operations/ground.h"
 
 namespace erdwerk::app {
 
@@ -165,9 +167,9 @@ void sourceFacts(FactsForm& form, ObjectId id) {
         if (objects::isRing(s.role)) form.row(ownHeightsBox(form, id, s));
     }
     if (!definition.imported) addSourceRow(form, id);
-    form.number(QObject::tr("Longest edge"), definition.maxEdge, 0,
+    form.length(QObject::tr("Longest edge"), definition.maxEdge, 0, QObject::tr("off"),
                 [id](const Document& d, double v) { return operations::setMaxEdge(d, id, v); });
-    form.number(QObject::tr("Narrowest"), definition.narrowest, 0, [id](const Document& d, double v) {
+    form.oneTo(QObject::tr("Narrowest"), definition.narrowest, [id](const Document& d, double v) {
         return operations::changeDefinition(d, id, [v](auto& x) { x.narrowest = v; });
     });
     form.choice(QObject::tr("At crossings"),
@@ -177,6 +179,31 @@ void sourceFacts(FactsForm& form, ObjectId id) {
                     return operations::changeDefinition(
                         d, id, [i](auto& x) { x.onCrossing = static_cast<terrain::CrossingRule>(i); });
                 });
+}
+
+void surfaceRole(FactsForm& form, const std::vector<ObjectId>& lines) {
+    const ObjectId surface = currentSurface(form.session());
+    const auto* payload = form.document().get<objects::Surface>(surface);
+    if (payload == nullptr || lines.empty()) return;
+    const auto& sources = payload->definition->sources;
+    const auto sourceOf = [&](ObjectId line) {
+        return std::find_if(sources.begin(), sources.end(),
+                            [line](const auto& s) { return s.object == line; });
+    };
+    // Only where all of them are sources by themselves.
+    for (const ObjectId line : lines)
+        if (sourceOf(line) == sources.end()) return;
+    const auto role = commonOf(lines, [&](ObjectId line) { return sourceOf(line)->role; });
+    QStringList names;
+    std::optional<int> at;
+    for (const auto r : objects::lineRoles) {
+        if (role && r == *role) at = static_cast<int>(names.size());
+        names << roleText(r);
+    }
+    form.choiceOfMany(
+        QObject::tr("Role in %1").arg(form.nameOf(surface)), names, at, [surface, lines](int i) {
+            return operations::setRoles(surface, lines, objects::lineRoles[static_cast<std::size_t>(i)]);
+        });
 }
 
 }  // namespace erdwerk::app

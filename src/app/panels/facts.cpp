@@ -2,9 +2,12 @@
 
 #include <QLabel>
 #include <QLineEdit>
+#include <algorithm>
 #include <map>
 
 #include "app/kinds/all_kinds.h"
+#include "core/operations/groups.h"
+#include "core/operations/show.h"
 
 namespace erdwerk::app {
 
@@ -78,10 +81,49 @@ void Facts::project(FactsForm& form) {
 void Facts::many(FactsForm& form) {
     const auto& selection = form.session().selection();
     form.heading(tr("%1 selected").arg(selection.size()));
-    std::map<QString, int> kinds;
-    for (const Ref& r : selection)
-        if (const auto object = form.document().find(r.object)) ++kinds[kindOf(*object).title()];
-    for (const auto& [kind, count] : kinds) form.fact(kind, QString::number(count));
+    std::map<std::size_t, std::vector<Ref>> byKind;
+    std::vector<ObjectId> objects;
+    for (const Ref& r : selection) {
+        const auto object = form.document().find(r.object);
+        if (!object) continue;
+        byKind[object->payload.index()].push_back(r);
+        if (std::find(objects.begin(), objects.end(), r.object) == objects.end()) objects.push_back(r.object);
+    }
+    for (const auto& [kind, refs] : byKind)
+        form.fact(kindOf(*form.document().find(refs.front().object)).title(), QString::number(refs.size()));
+    commonSettings(form, objects);
+    for (const auto& [kind, refs] : byKind)
+        kindOf(*form.document().find(refs.front().object)).factsOfMany(form, refs);
+}
+
+void Facts::commonSettings(FactsForm& form, const std::vector<ObjectId>& objects) {
+    form.heading(tr("All of them"));
+    const auto& document = form.document();
+    // Groups stay where they are; the rest can be put into one, shown and hidden together.
+    std::vector<ObjectId> grouped;
+    std::vector<ObjectId> seen;
+    for (const ObjectId id : objects) {
+        const auto object = document.find(id);
+        if (document.get<objects::Group>(id) == nullptr) grouped.push_back(id);
+        if (kindOf(*object).canHide()) seen.push_back(id);
+    }
+    if (!seen.empty())
+        form.checkOfMany(tr("Shown"),
+                         commonOf(seen, [&](ObjectId id) { return document.shown().hidden.count(id) == 0; }),
+                         [seen](bool on) { return operations::setShown(seen, on); });
+    if (!grouped.empty()) {
+        const auto all = document.all<objects::Group>();
+        QStringList names{tr("none")};
+        for (const ObjectId id : all) names << form.nameOf(id);
+        const auto group = commonOf(grouped, [&](ObjectId id) { return document.find(id)->group; });
+        std::optional<int> at;
+        if (group)
+            at = *group ? static_cast<int>(std::find(all.begin(), all.end(), *group) - all.begin()) + 1 : 0;
+        form.choiceOfMany(tr("Group"), names, at, [grouped, all](int i) {
+            return operations::putInGroup(grouped,
+                                          i == 0 ? ObjectId{} : all[static_cast<std::size_t>(i - 1)]);
+        });
+    }
 }
 
 }  // namespace erdwerk::app

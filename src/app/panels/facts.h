@@ -16,6 +16,8 @@ private:
     void refresh();
     static void project(FactsForm& form);
     static void many(FactsForm& form);
+    /// What any objects have in common to be set.
+    static void commonSettings(FactsForm& form, const std::vector<ObjectId>& objects);
     /// What depends on an object.
     static void dependents(FactsForm& form, ObjectId id);
 

@@ -2,7 +2,6 @@
 
 #include <QPainterPath>
 #include <cmath>
-#include <numbers>
 
 #include "app/base/theme.h"
 
@@ -46,19 +45,6 @@ QImage PlanCanvas::image(double pixelsPerCell) const {
     return out;
 }
 
-bool PlanCanvas::claim(const QRectF& area) {
-    const double cell = 22 * unit;
-    QSet<QPair<int, int>> wanted;
-    for (int x = static_cast<int>(std::floor(area.left() / cell));
-         x <= static_cast<int>(std::floor(area.right() / cell)); ++x)
-        for (int y = static_cast<int>(std::floor(area.top() / cell));
-             y <= static_cast<int>(std::floor(area.bottom() / cell)); ++y)
-            wanted.insert({x, y});
-    if (claimed_.intersects(wanted)) return false;
-    claimed_.unite(wanted);
-    return true;
-}
-
 void PlanCanvas::haloText(const QRectF& room, Qt::Alignment alignment, const QString& text,
                           const QColor& colour) {
     if (text.isEmpty()) return;
@@ -74,24 +60,28 @@ void PlanCanvas::haloText(const QRectF& room, Qt::Alignment alignment, const QSt
 }
 
 void PlanCanvas::textAlong(QPointF at, double degrees, const QString& above, const QString& below,
-                           const QColor& colour, int pixels) {
+                           const QColor& colour, int pixels, double stretch) {
+    const QFont written = font(pixels);
+    const QFontMetricsF metrics(written);
+    const double u = unit;
+    const double width = std::max(metrics.horizontalAdvance(above), metrics.horizontalAdvance(below));
+    if (width > stretch) return;
+    const double line = (pixels + 6) * u;
+    const double top = above.isEmpty() ? 0 : -line;
+    const double bottom = below.isEmpty() ? 0 : line;
+    QTransform turn;
+    turn.rotate(degrees);
+    if (!claim(turnedBox(at + turn.map(QPointF(0, (top + bottom) / 2)), {width, bottom - top}, degrees)))
+        return;
     painter.save();
     painter.translate(at);
     painter.rotate(degrees);
-    painter.setFont(font(pixels));
-    const double u = unit;
+    painter.setFont(written);
     haloText(QRectF(-200 * u, -(pixels + 6) * u, 400 * u, (pixels + 3) * u),
              Qt::AlignHCenter | Qt::AlignBottom, above, colour);
     haloText(QRectF(-200 * u, 3 * u, 400 * u, (pixels + 3) * u), Qt::AlignHCenter | Qt::AlignTop, below,
              colour);
     painter.restore();
-    // Point texts keep away from what is written along a line.
-    const double half =
-        QFontMetricsF(font(pixels)).horizontalAdvance(above.size() > below.size() ? above : below) / 2;
-    const double turn = degrees * std::numbers::pi / 180;
-    for (double d = -half; d <= half; d += 10 * u)
-        (void)claim(
-            QRectF(at.x() + d * std::cos(turn) - 6 * u, at.y() + d * std::sin(turn) - 6 * u, 12 * u, 12 * u));
 }
 
 void PlanCanvas::cells(const CellMap& map, const std::function<QColor(double)>& colour) {

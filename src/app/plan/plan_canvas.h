@@ -3,11 +3,11 @@
 
 #include <QImage>
 #include <QPainter>
-#include <QSet>
 #include <atomic>
 #include <functional>
 
 #include "app/base/session.h"
+#include "app/plan/text_room.h"
 #include "app/plan/view_transform.h"
 
 namespace erdwerk::app {
@@ -17,28 +17,30 @@ struct CutFillLayer;
 /// What is painted one after the other, from below.
 enum class PlanPass {
     Backdrops,
-    Colours,  ///< of the ground
-    Dense,    ///< points of clouds, over the colours and under the lines
-    Ground,   ///< contours and triangles
+    DenseBelow,  ///< points of clouds that a visible surface was made from
+    Colours,     ///< of the ground
+    Dense,       ///< points of clouds, over the colours and under the lines
+    Ground,      ///< contours and triangles
     Linework,
     Routes,
     Records,
     Texts,
-    Points
+    Points,
+    ContourHeights  ///< they give way to all other texts
 };
-inline constexpr std::array allPasses{PlanPass::Backdrops, PlanPass::Colours,  PlanPass::Dense,
-                                      PlanPass::Ground,    PlanPass::Linework, PlanPass::Routes,
-                                      PlanPass::Records,   PlanPass::Texts,    PlanPass::Points};
+inline constexpr std::array allPasses{PlanPass::Backdrops, PlanPass::DenseBelow,    PlanPass::Colours,
+                                      PlanPass::Dense,     PlanPass::Ground,        PlanPass::Linework,
+                                      PlanPass::Routes,    PlanPass::Records,       PlanPass::Texts,
+                                      PlanPass::Points,    PlanPass::ContourHeights};
 
 struct PlanOptions {
-    double unit = 1;      ///< picture units per screen pixel (line widths and text sizes are given in pixels)
-    bool shading = true;  ///< height colours and hillshade, as a raster
-    bool gridCrosses = true;
-    bool pointTexts = true;
+    double unit = 1;  ///< picture units per screen pixel (line widths and text sizes are given in pixels)
+    objects::PlanPartsOff off = {};
     bool source = true;  ///< clouds and backdrops
     bool ground = true;  ///< surfaces
     std::shared_ptr<const CutFillLayer> cutFill = {};
     const std::atomic<bool>* cancel = nullptr;
+    [[nodiscard]] bool shows(objects::PlanPart part) const { return off.count(part) == 0; }
 };
 
 /// What the colours of a layer mean. Painted over everything else.
@@ -76,17 +78,22 @@ public:
     [[nodiscard]] QFont font(int pixels, bool strong = false) const;
     /// As large as the picture, each of its cells so many screen pixels wide; transparent.
     [[nodiscard]] QImage image(double pixelsPerCell) const;
-    /// A straight stretch above and below which texts are written, turned by degrees.
+    /// Texts above and below a straight stretch of this length, turned by degrees. Not written when it is
+    /// shorter than they are, or when another text stands there.
     void textAlong(QPointF at, double degrees, const QString& above, const QString& below,
-                   const QColor& colour, int pixels);
+                   const QColor& colour, int pixels, double stretch = INFINITY);
     /// Text with a rim of paper round it, so that it is read over lines and contours.
     void haloText(const QRectF& room, Qt::Alignment alignment, const QString& text, const QColor& colour);
-    /// Takes the cells of an area for a text; false when another text has one of them already.
-    bool claim(const QRectF& area);
+    /// Takes a place for a text; false when another text stands there.
+    bool claim(const QRectF& area) {
+        return room_.claim(QPolygonF(
+            QList<QPointF>{area.topLeft(), area.topRight(), area.bottomRight(), area.bottomLeft()}));
+    }
+    bool claim(const QPolygonF& area) { return room_.claim(area); }
     void cells(const CellMap& map, const std::function<QColor(double)>& colour);
 
 private:
-    QSet<QPair<int, int>> claimed_;
+    TextRoom room_;
 };
 
 /// The flattened path in picture coordinates.

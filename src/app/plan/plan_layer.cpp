@@ -6,7 +6,9 @@ std::vector<Snap> snapsAt(const Snapshot& snapshot, const ViewTransform& view, c
                           QPointF cursor, double pixels, const std::optional<geometry::Vec2>& from) {
     SnapSearch search(snapshot, view, cursor, pixels, from);
     for (const auto& [id, object] : search.document().objects())
-        if (!search.document().hidden(*object)) layerOf(layers, *object).hit(search, id);
+        if (const PlanLayer& layer = layerOf(layers, *object);
+            !search.document().hidden(*object) && shows(search.document().shown().off, layer))
+            layer.hit(search, id);
     return search.finish();
 }
 

@@ -22,6 +22,8 @@ public:
 
     /// Adds where the object lies; nothing when it lies nowhere in plan.
     virtual void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const = 0;
+    /// The part of the plan that it is put on and off with; none for what is always there.
+    [[nodiscard]] virtual std::optional<objects::PlanPart> part() const { return std::nullopt; }
     /// When it is painted, in the order of painting; none for what is not drawn in plan.
     [[nodiscard]] virtual std::vector<PlanPass> passes() const = 0;
     /// Paints a visible object. Only reads values: runs on any thread.
@@ -38,6 +40,9 @@ public:
 /// One for each kind, in the order of the kinds.
 using PlanLayers = std::array<const PlanLayer*, std::variant_size_v<objects::Payload>>;
 
+inline bool shows(const objects::PlanPartsOff& off, const PlanLayer& layer) {
+    return !layer.part() || off.count(*layer.part()) == 0;
+}
 inline const PlanLayer& layerOf(const PlanLayers& layers, const objects::Object& object) {
     return *layers[object.payload.index()];
 }

@@ -14,6 +14,7 @@ PlanPainter::PlanPainter(QPainter& painter, const Snapshot& snapshot, const View
     for (const auto& [id, object] : canvas_.document.objects()) {
         if (canvas_.document.hidden(*object)) continue;
         const PlanLayer& layer = layerOf(layers, *object);
+        if (!shows(canvas_.options.off, layer)) continue;
         for (const PlanPass pass : layer.passes())
             turns_[static_cast<std::size_t>(pass)].emplace_back(id, &layer);
     }
@@ -23,11 +24,13 @@ bool PlanPainter::takesPart(PlanPass pass) const {
     const PlanOptions& o = canvas_.options;
     switch (pass) {
         case PlanPass::Backdrops:
+        case PlanPass::DenseBelow:
         case PlanPass::Dense:
-            return o.shading && o.source;
+            return o.source;
         case PlanPass::Colours:
-            return o.shading && o.ground;
+            return o.ground && o.shows(objects::PlanPart::GroundColours);
         case PlanPass::Ground:
+        case PlanPass::ContourHeights:
             return o.ground;
         default:
             return true;
@@ -36,18 +39,19 @@ bool PlanPainter::takesPart(PlanPass pass) const {
 
 void PlanPainter::paint() {
     canvas_.painter.setRenderHint(QPainter::Antialiasing);
+    if (canvas_.options.shows(objects::PlanPart::GridCrosses)) placeRimTexts();
     for (const PlanPass pass : allPasses) {
         if (canvas_.stopped()) return;
         if (pass == PlanPass::Ground && takesPart(pass) && canvas_.options.cutFill)
             paintCutFill(canvas_, *canvas_.options.cutFill);
-        if (pass == PlanPass::Linework && canvas_.options.gridCrosses) grid();
+        if (pass == PlanPass::Linework && canvas_.options.shows(objects::PlanPart::GridCrosses)) grid();
         if (!takesPart(pass)) continue;
         for (const auto& [id, layer] : turns_[static_cast<std::size_t>(pass)]) {
             if (canvas_.stopped()) return;
             layer->paint(canvas_, id, pass);
         }
     }
-    if (canvas_.options.gridCrosses) rimTexts();
+    rimTexts();
     legends();
 }
 
@@ -63,24 +67,32 @@ void PlanPainter::grid() {
         }
 }
 
-/// Coordinates at the rim, over everything else.
-void PlanPainter::rimTexts() {
+void PlanPainter::placeRimTexts() {
     const double step = roundStep(110 * canvas_.unit / canvas_.view.scale);
     const double u = canvas_.unit;
     const int decimals = step < 1 ? 2 : 0;
-    canvas_.painter.setFont(canvas_.font(10));
+    const QFontMetricsF metrics(canvas_.font(10));
+    const auto add = [&](const QRectF& room, Qt::Alignment alignment, double value) {
+        const QString text = QString::fromStdString(formatFixed(value, decimals));
+        if (canvas_.claim(metrics.boundingRect(room, static_cast<int>(alignment), text)))
+            rimTexts_.push_back({room, alignment, text});
+    };
     for (double x = std::ceil(canvas_.window.minX / step) * step; x <= canvas_.window.maxX; x += step) {
         const double px = canvas_.view.toPicture({x, 0}).x();
         if (px < 60 * u || px > canvas_.view.size.width() - 30 * u) continue;
-        canvas_.haloText(QRectF(px - 40 * u, canvas_.view.size.height() - 16 * u, 80 * u, 14 * u),
-                         Qt::AlignCenter, QString::fromStdString(formatFixed(x, decimals)), theme::inkQuiet);
+        add(QRectF(px - 40 * u, canvas_.view.size.height() - 16 * u, 80 * u, 14 * u), Qt::AlignCenter, x);
     }
     for (double y = std::ceil(canvas_.window.minY / step) * step; y <= canvas_.window.maxY; y += step) {
         const double py = canvas_.view.toPicture({0, y}).y();
         if (py < 20 * u || py > canvas_.view.size.height() - 24 * u) continue;
-        canvas_.haloText(QRectF(4 * u, py - 7 * u, 60 * u, 14 * u), Qt::AlignLeft | Qt::AlignVCenter,
-                         QString::fromStdString(formatFixed(y, decimals)), theme::inkQuiet);
+        add(QRectF(4 * u, py - 7 * u, 60 * u, 14 * u), Qt::AlignLeft | Qt::AlignVCenter, y);
     }
+}
+
+void PlanPainter::rimTexts() {
+    canvas_.painter.setFont(canvas_.font(10));
+    for (const auto& [room, alignment, text] : rimTexts_)
+        canvas_.haloText(room, alignment, text, theme::inkQuiet);
 }
 
 /// At the lower right, above the scale bar, one over the other.

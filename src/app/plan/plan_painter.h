@@ -16,9 +16,18 @@ public:
 private:
     [[nodiscard]] bool takesPart(PlanPass pass) const;
     void grid();
+    /// Coordinates at the rim: their places are taken before other texts, and they are written over
+    /// everything.
+    void placeRimTexts();
     void rimTexts();
     void legends();
 
+    struct RimText {
+        QRectF room;
+        Qt::Alignment alignment;
+        QString text;
+    };
+    std::vector<RimText> rimTexts_;
     PlanCanvas canvas_;
     /// What is painted in each pass, in the order of the objects.
     std::array<std::vector<std::pair<ObjectId, const PlanLayer*>>, allPasses.size()> turns_;

@@ -51,6 +51,7 @@ std::optional<PlanView::Picture> PlanView::paintPicture(const Request& request,
     PlanOptions options;
     options.cancel = &cancel;
     options.cutFill = request.cutFill;
+    options.off = request.snapshot->derived.document.shown().off;
     Picture out{{}, request.view};
     if (!request.fade) {
         out.image = paint(options, QImage::Format_RGB32);
@@ -105,7 +106,7 @@ void PlanView::refresh() {
 
 void PlanView::setView(Vec2 centre, double scale) {
     view_.centre = centre;
-    view_.scale = std::clamp(scale, 1e-4, 1e5);
+    view_.scale = withinZoom(scale);
     refresh();
     Q_EMIT viewChanged();
 }
@@ -115,6 +116,18 @@ void PlanView::fitTo(const geometry::Box& box) {
     const double scale =
         std::min(width() / std::max(box.width(), 1e-3), height() / std::max(box.height(), 1e-3)) * 0.9;
     setView(box.centre(), std::min(scale, 400.0));
+}
+
+double PlanView::withinZoom(double scale) const {
+    // Beyond these nothing could be told apart, or found again.
+    constexpr double most = 20000;
+    double least = 1e-4;
+    geometry::Box box;
+    for (const auto& [id, object] : session_.derived().document.objects())
+        if (const PlanLayer& layer = layerOf(layers_, *object); !layer.passes().empty())
+            layer.bounds(session_.derived(), id, box);
+    if (!box.empty()) least = std::max(least, 20 / std::max({box.width(), box.height(), 1.0}));
+    return std::clamp(scale, std::min(least, 1.0), most);
 }
 
 void PlanView::fit() {
@@ -139,7 +152,10 @@ void PlanView::setTool(Tool* tool) {
     update();
 }
 
-void PlanView::resizeEvent(QResizeEvent*) {
+void PlanView::resizeEvent(QResizeEvent* event) {
+    // What is seen stays where it is on the screen when the bench below gives or takes room.
+    if (event->oldSize().height() > 0 && event->oldSize().width() == width())
+        view_.centre.y -= (height() - event->oldSize().height()) / 2.0 / view_.scale;
     refresh();
 }
 
@@ -182,6 +198,11 @@ void PlanView::updateSnap(QPointF at) {
     if (tool_ != nullptr)
         std::stable_partition(stacked_.begin(), stacked_.end(),
                               [this](const Snap& s) { return tool_->accepts(s); });
+    // What is selected comes before what lies over it.
+    if (tool_ != nullptr)
+        std::stable_partition(stacked_.begin(), stacked_.end(), [this](const Snap& s) {
+            return tool_->accepts(s) && session_.isSelected(s.ref.object);
+        });
     stackedAt_ = 0;
     if (stacked_.empty()) {
         Snap surface;
@@ -264,6 +285,11 @@ void PlanView::mouseReleaseEvent(QMouseEvent* event) {
     const bool moved = (event->position() - pressedAt_).manhattanLength() >= 4;
     if (panning_) {
         panning_ = false;
+        if (!moved && event->button() == Qt::RightButton) {
+            updateSnap(event->position());
+            Q_EMIT menuWanted(event->globalPosition().toPoint(), under());
+            return;
+        }
         if (!moved && event->button() == Qt::LeftButton && tool_ == nullptr &&
             (event->modifiers() & Qt::ShiftModifier) == 0)
             session_.select({});
@@ -300,10 +326,21 @@ void PlanView::pick(const Snap& snap, Qt::KeyboardModifiers modifiers) {
     session_.select(std::move(refs));
 }
 
+std::optional<Ref> PlanView::under() const {
+    return snap_ && snap_->ref.object ? std::optional(snap_->ref) : std::nullopt;
+}
+
+void PlanView::contextMenuEvent(QContextMenuEvent* event) {
+    // The mouse's own comes when its button is let go and nothing was dragged.
+    if (event->reason() != QContextMenuEvent::Keyboard) return;
+    Q_EMIT menuWanted(mapToGlobal(underMouse() ? lastMouse_.toPoint() : rect().center()),
+                      underMouse() ? under() : std::nullopt);
+}
+
 void PlanView::wheelEvent(QWheelEvent* event) {
     const double f = std::pow(1.0015, event->angleDelta().y());
     const Vec2 fixed = view_.toGround(event->position());
-    const double scale = std::clamp(view_.scale * f, 1e-4, 1e5);
+    const double scale = withinZoom(view_.scale * f);
     const double g = view_.scale / scale;
     setView({fixed.x + (view_.centre.x - fixed.x) * g, fixed.y + (view_.centre.y - fixed.y) * g}, scale);
 }

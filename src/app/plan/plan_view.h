@@ -39,6 +39,8 @@ Q_SIGNALS:
     void viewChanged();
     void typed(const QString& text);  ///< a key that belongs to the prompt line's entry
     void deletePressed();
+    /// A right click without dragging, or the menu key: on the screen, and what lies there.
+    void menuWanted(QPoint at, std::optional<Ref> under);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -49,6 +51,7 @@ protected:
     void mouseDoubleClickEvent(QMouseEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
     void leaveEvent(QEvent* event) override;
     bool focusNextPrevChild(bool next) override;
 
@@ -66,6 +69,9 @@ private:
         ViewTransform view;
     };
     void refresh();
+    /// Between the whole project in a few pixels and a millimetre that fills the view.
+    [[nodiscard]] double withinZoom(double scale) const;
+    [[nodiscard]] std::optional<Ref> under() const;
     static std::optional<Picture> paintPicture(const Request& request, const std::atomic<bool>& cancel);
     void updateSnap(QPointF at);
     void pick(const Snap& snap, Qt::KeyboardModifiers modifiers);

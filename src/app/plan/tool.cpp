@@ -36,7 +36,8 @@ void paintGhostPath(QPainter& painter, const ViewTransform& view, const geometry
     const QFont font = theme::font(12, true);
     painter.setFont(font);
     const QRectF box = QFontMetricsF(font).boundingRect(figure).adjusted(-6, -3, 6, 3);
-    const QRectF room(view.toPicture(path.back().end) + QPointF(12, 10), box.size());
+    // Above: the name of the snap stands below the cursor.
+    const QRectF room(view.toPicture(path.back().end) + QPointF(12, -10 - box.height()), box.size());
     painter.setPen(QPen(theme::hairline, 1));
     painter.setBrush(QColor(255, 255, 255, 235));
     painter.drawRoundedRect(room, 4, 4);

@@ -301,7 +301,7 @@ void SceneView::paintOverlay() {
 
 void SceneView::mousePressEvent(QMouseEvent* event) {
     setFocus();
-    last_ = event->position();
+    last_ = pressedAt_ = event->position();
 }
 
 void SceneView::mouseMoveEvent(QMouseEvent* event) {
@@ -321,7 +321,17 @@ void SceneView::mouseMoveEvent(QMouseEvent* event) {
     session_.setHover(place ? std::optional(Hover{place->plan(), std::nullopt, place->z}) : std::nullopt);
 }
 
-void SceneView::mouseReleaseEvent(QMouseEvent*) {}
+void SceneView::mouseReleaseEvent(QMouseEvent* event) {
+    if (event->button() != Qt::RightButton || (event->position() - pressedAt_).manhattanLength() >= 4) return;
+    const auto place = placeUnder(event->position());
+    Q_EMIT menuWanted(event->globalPosition().toPoint(), place ? std::optional(place->plan()) : std::nullopt);
+}
+
+void SceneView::contextMenuEvent(QContextMenuEvent* event) {
+    // The mouse's own comes when its button is let go and nothing was dragged.
+    if (event->reason() == QContextMenuEvent::Keyboard)
+        Q_EMIT menuWanted(mapToGlobal(rect().center()), std::nullopt);
+}
 
 void SceneView::wheelEvent(QWheelEvent* event) {
     zoom(std::pow(0.999, event->angleDelta().y()));

@@ -40,6 +40,8 @@ public:
 
 Q_SIGNALS:
     void moved();  ///< by the user, in plan or scale
+    /// A right click without dragging, or the menu key: on the screen, and the place on the ground there.
+    void menuWanted(QPoint at, std::optional<geometry::Vec2> place);
 
 protected:
     void initializeGL() override;
@@ -49,6 +51,7 @@ protected:
     void mouseReleaseEvent(QMouseEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
     void leaveEvent(QEvent* event) override;
 
 private:
@@ -108,6 +111,7 @@ private:
     double tilt_ = 38;
     double exaggeration_ = 1.5;
     QPointF last_;
+    QPointF pressedAt_;
     bool fitted_ = false;
 };
 

@@ -1,5 +1,6 @@
 #include "app/section/section_view.h"
 
+#include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
@@ -12,7 +13,8 @@ namespace erdwerk::app {
 
 SectionView::SectionView(QWidget* parent) : QWidget(parent) {
     setMouseTracking(true);
-    setMinimumSize(240, 110);
+    setMinimumSize(240, 80);
+    setFocusPolicy(Qt::ClickFocus);
     setAccessibleName(tr("Long-section"));
 }
 
@@ -248,6 +250,11 @@ std::optional<std::size_t> SectionView::handleAt(QPointF at) const {
 void SectionView::mousePressEvent(QMouseEvent* event) {
     dragging_ = handleAt(event->position());
     moved_ = false;
+    if (adding_ && !dragging_ && event->button() == Qt::LeftButton) {
+        const Frame f = frame();
+        Q_EMIT placeClicked(f.distanceAt(event->position().x()), f.heightAt(event->position().y()));
+        return;
+    }
     if (!dragging_) return;
     frozen_ = frame();
     Q_EMIT handleClicked(*dragging_);
@@ -262,7 +269,7 @@ void SectionView::mouseMoveEvent(QMouseEvent* event) {
         Q_EMIT handleDragged(*dragging_, h.along ? distance : h.distance, f.heightAt(event->position().y()));
         return;
     }
-    setCursor(handleAt(event->position()) ? Qt::SizeVerCursor : Qt::ArrowCursor);
+    setCursor(handleAt(event->position()) ? Qt::SizeVerCursor : adding_ ? Qt::CrossCursor : Qt::ArrowCursor);
     Q_EMIT hovered(distance);
 }
 
@@ -276,6 +283,28 @@ void SectionView::mouseReleaseEvent(QMouseEvent* event) {
     dragging_.reset();
     frozen_.reset();
     update();
+}
+
+void SectionView::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape && adding_) return setAdding(false);
+    if (event->key() == Qt::Key_Delete && active_) return Q_EMIT handleDeleted(*active_);
+    QWidget::keyPressEvent(event);
+}
+
+void SectionView::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    Q_EMIT resized();
+}
+
+void SectionView::setAdding(bool adding) {
+    if (adding_ == adding) return;
+    adding_ = adding;
+    setCursor(adding ? Qt::CrossCursor : Qt::ArrowCursor);
+    Q_EMIT addingChanged(adding);
+}
+
+QPointF SectionView::positionOf(double distance, double height) const {
+    return frame().map(distance, height);
 }
 
 void SectionView::leaveEvent(QEvent*) {

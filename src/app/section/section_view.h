@@ -47,6 +47,11 @@ public:
     explicit SectionView(QWidget* parent = nullptr);
     void setData(SectionData data);
     void setMarked(std::optional<double> distance);
+    /// The next click that is not on a handle is a place; Esc ends it.
+    void setAdding(bool adding);
+    [[nodiscard]] bool isAdding() const { return adding_; }
+    /// Where a place is drawn, for tests.
+    [[nodiscard]] QPointF positionOf(double distance, double height) const;
     void setActive(std::optional<std::size_t> handle);
     [[nodiscard]] double shownExaggeration() const;
     /// Where a handle is drawn, for tests.
@@ -57,12 +62,18 @@ Q_SIGNALS:
     void handleDragged(std::size_t handle, double distance, double height);
     void handleReleased(std::size_t handle, double distance, double height);
     void handleClicked(std::size_t handle);
+    void placeClicked(double distance, double height);  ///< while adding
+    void addingChanged(bool adding);
+    void handleDeleted(std::size_t handle);  ///< the active one, by the Delete key
+    void resized();
 
 protected:
     void paintEvent(QPaintEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     void leaveEvent(QEvent* event) override;
 
 private:
@@ -86,6 +97,7 @@ private:
     std::optional<std::size_t> dragging_;
     std::optional<Frame> frozen_;  ///< while dragging the frame stays
     bool moved_ = false;
+    bool adding_ = false;
 };
 
 }  // namespace erdwerk::app

@@ -3,6 +3,7 @@
 #include <QFileInfo>
 #include <QPageSize>
 #include <QPdfWriter>
+#include <QPrinter>
 #include <QSvgGenerator>
 #include <cmath>
 
@@ -68,8 +69,10 @@ private:
         view.size = plan_.size();
         PlanOptions options;
         options.unit = 0.24 * mm_;
-        options.shading = false;
-        options.pointTexts = true;
+        options.off = sheet_.off;
+        // Paper stays white: what covers the ground is for the screen.
+        options.off.insert(
+            {objects::PlanPart::GroundColours, objects::PlanPart::Clouds, objects::PlanPart::Backdrops});
         PlanPainter(p_, snapshot_, view, planLayers(), options).paint();
         p_.restore();
     }
@@ -254,6 +257,39 @@ Result<void> writeSheet(const QString& path, const Snapshot& snapshot, ObjectId 
         if (!painter.end()) return fail(ErrorCode::Io, "cannot be written", path.toStdString());
         return {};
     });
+}
+
+Result<void> printSheet(QPrinter& printer, const Snapshot& snapshot, ObjectId id) {
+    const auto* sheet = snapshot.derived.document.get<objects::Sheet>(id);
+    if (sheet == nullptr) return fail(ErrorCode::NotFound, "there is no such sheet");
+    const auto size = objects::paperSize(sheet->paper);
+    printer.setFullPage(true);
+    printer.setPageSize(QPageSize(QSizeF(size[0], size[1]), QPageSize::Millimeter));
+    printer.setPageMargins(QMarginsF(0, 0, 0, 0));
+    QPainter painter;
+    if (!painter.begin(&printer)) return fail(ErrorCode::Io, "the printer takes nothing");
+    paintSheet(painter, snapshot, id, printer.resolution() / 25.4);
+    if (!painter.end()) return fail(ErrorCode::Io, "the printer takes nothing");
+    return {};
+}
+
+Result<void> printPlan(QPrinter& printer, const Snapshot& snapshot, const ViewTransform& view) {
+    printer.setPageOrientation(view.size.width() > view.size.height() ? QPageLayout::Landscape
+                                                                      : QPageLayout::Portrait);
+    QPainter painter;
+    if (!painter.begin(&printer)) return fail(ErrorCode::Io, "the printer takes nothing");
+    const QRectF page(painter.viewport());
+    const double factor = std::min(page.width() / view.size.width(), page.height() / view.size.height());
+    ViewTransform onPage = view;
+    onPage.size = view.size * factor;
+    onPage.scale = view.scale * factor;
+    PlanOptions options;
+    options.unit = factor;
+    options.off = snapshot.derived.document.shown().off;
+    painter.setClipRect(QRectF({0, 0}, onPage.size));
+    PlanPainter(painter, snapshot, onPage, planLayers(), options).paint();
+    if (!painter.end()) return fail(ErrorCode::Io, "the printer takes nothing");
+    return {};
 }
 
 }  // namespace erdwerk::app

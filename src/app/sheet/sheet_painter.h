@@ -5,6 +5,9 @@
 #include <QString>
 
 #include "app/base/session.h"
+#include "app/plan/view_transform.h"
+
+class QPrinter;
 
 namespace erdwerk::app {
 
@@ -14,5 +17,10 @@ void paintSheet(QPainter& painter, const Snapshot& snapshot, ObjectId sheet, dou
 
 /// Writes a sheet as PDF (vector) or SVG by the ending; the file appears only when it is whole.
 Result<void> writeSheet(const QString& path, const Snapshot& snapshot, ObjectId sheet);
+
+/// On the sheet's own paper, true to scale. Io when the printer takes nothing.
+Result<void> printSheet(QPrinter& printer, const Snapshot& snapshot, ObjectId sheet);
+/// What a plan shows, as large as it fits the page.
+Result<void> printPlan(QPrinter& printer, const Snapshot& snapshot, const ViewTransform& view);
 
 }  // namespace erdwerk::app

@@ -20,6 +20,7 @@ ToolDeclaration addBreakline() {
             .icon = {"M3 18 L12 5 L21 18 Z", "M7 17 L13 9"},
             .key = QStringLiteral("B"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

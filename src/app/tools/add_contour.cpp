@@ -19,6 +19,7 @@ ToolDeclaration addContour() {
             .icon = {"M4 16 C6 8 18 8 20 16", "M8 17 C9 13 15 13 16 17"},
             .key = QStringLiteral("A"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

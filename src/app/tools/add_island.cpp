@@ -20,6 +20,7 @@ ToolDeclaration addIsland() {
             .icon = {"M4 5 H20 V19 H4 Z M7 8 H17 V16 H7 Z", "M10 11 L14 11 L14 13.5 L10 13.5 Z"},
             .key = QStringLiteral("I"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

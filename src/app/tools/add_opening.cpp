@@ -19,6 +19,7 @@ ToolDeclaration addOpening() {
             .icon = {"M4 5 H20 V19 H4 Z", "M9 9 L15 9 L15 15 L9 15 Z"},
             .key = QStringLiteral("O"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

@@ -26,6 +26,7 @@ ToolDeclaration addSurfacePoint() {
             .icon = {"M4 18 L12 7 L20 18 Z", "M12 11 V17 M9 14 H15"},
             .key = QStringLiteral("D"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Surface>,
             .make = picking(std::move(spec))};
 }
 

@@ -153,6 +153,7 @@ ToolDeclaration addSurveyPoint() {
             .icon = {"M5 12 H13 M9 8 V16", "M17 5 V11 M14 8 H20"},
             .key = QStringLiteral("A"),
             .whyNot = anOpenProject,
+            .suits = isOneOf<objects::Points>,
             .make = [](Session& s) { return std::make_unique<PlacePointTool>(s); }};
 }
 

@@ -18,6 +18,7 @@ ToolDeclaration alignmentFromLine() {
             .icon = {"M4 20 L9 13 C11 9 15 9 17 7 L20 4", "M8 10 L12 13 M14 6 L17 10"},
             .key = QStringLiteral("A"),
             .whyNot = aLine,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

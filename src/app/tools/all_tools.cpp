@@ -5,9 +5,9 @@
 namespace erdwerk::app::tools {
 
 // The one list: stage and heading, then what stands under it. TOOL names the function that declares a tool,
-// COMMAND a command of the window.
+// COMMAND a command of the window, EVERYWHERE a tool of all stages.
 // clang-format off
-#define ERDWERK_RACK(SECTION, TOOL, COMMAND)                                                             \
+#define ERDWERK_RACK(SECTION, TOOL, COMMAND, EVERYWHERE)                                                 \
     SECTION(Field, "Points and lines")                                                                   \
     COMMAND("import-points") COMMAND("import-lines") COMMAND("connect-number") COMMAND("connect-code")   \
     SECTION(Field, "Clouds and rasters")                                                                 \
@@ -24,7 +24,7 @@ namespace erdwerk::app::tools {
     TOOL(leaveOutSurfacePoint) TOOL(liftSurface) TOOL(takeOverSurface)                                   \
     SECTION(Ground, "What it gives")                                                                     \
     TOOL(runoffLine) COMMAND("extract") TOOL(contourAsLines) TOOL(triangleAsLine) COMMAND("volumes")     \
-    COMMAND("export-surface")                                                                            \
+    COMMAND("section") COMMAND("export-surface")                                                         \
     SECTION(Shape, "")                                                                                   \
     TOOL(drawLine) TOOL(drape) TOOL(insertCorner) TOOL(insertGradePoint) TOOL(moveCorner)                \
     TOOL(deleteCorner) TOOL(splitLine) TOOL(joinLines) TOOL(reverseLine) TOOL(closeLine)                 \
@@ -32,12 +32,13 @@ namespace erdwerk::app::tools {
     TOOL(alignmentFromLine) COMMAND("alignment-reverse") COMMAND("profile")                              \
     SECTION(Record, "")                                                                                  \
     COMMAND("export") TOOL(parcelFromLine) TOOL(label) COMMAND("label-style") COMMAND("sheet")           \
-    COMMAND("sheet-export")
+    COMMAND("sheet-export")                                                                              \
+    EVERYWHERE(measure)
 // clang-format on
 
 #define ERDWERK_NOTHING(...)
 #define ERDWERK_DECLARE(name) ToolDeclaration name();
-ERDWERK_RACK(ERDWERK_NOTHING, ERDWERK_DECLARE, ERDWERK_NOTHING)
+ERDWERK_RACK(ERDWERK_NOTHING, ERDWERK_DECLARE, ERDWERK_NOTHING, ERDWERK_DECLARE)
 
 const std::vector<RackEntry>& rack() {
     static const std::vector<RackEntry> all = [] {
@@ -49,7 +50,8 @@ const std::vector<RackEntry>& rack() {
     section = title[0] == '\0' ? QString() : tr(title);
 #define ERDWERK_TOOL(name) out.push_back({stage, section, name()});
 #define ERDWERK_COMMAND(id) out.push_back({stage, section, QStringLiteral(id)});
-        ERDWERK_RACK(ERDWERK_SECTION, ERDWERK_TOOL, ERDWERK_COMMAND)
+#define ERDWERK_EVERYWHERE(name) out.push_back({std::nullopt, tr("On every rack"), name()});
+        ERDWERK_RACK(ERDWERK_SECTION, ERDWERK_TOOL, ERDWERK_COMMAND, ERDWERK_EVERYWHERE)
         return out;
     }();
     return all;

@@ -4,6 +4,7 @@
 
 #include <functional>
 #include <memory>
+#include <optional>
 #include <variant>
 #include <vector>
 
@@ -23,13 +24,15 @@ struct ToolDeclaration {
     theme::Drawing icon = {};
     QString key = {};  ///< a letter of its name, in its stage
     WhyNot whyNot = nullptr;
+    /// The kinds of object that it is offered for, see isOneOf; none: it needs no object first.
+    bool (*suits)(const objects::Object&) = nullptr;
     std::function<std::unique_ptr<Tool>(Session&)> make = {};
 };
 
 /// One entry of the rack: a tool, or a command of the window by its id.
 struct RackEntry {
-    Stage stage = Stage::Field;
-    QString section;  ///< the heading it stands under
+    std::optional<Stage> stage = Stage::Field;  ///< none: on every rack
+    QString section;                            ///< the heading it stands under
     std::variant<ToolDeclaration, QString> entry;
 };
 

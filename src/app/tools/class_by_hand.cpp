@@ -51,6 +51,7 @@ ToolDeclaration classByHand() {
             .icon = {"M4 6 L19 4 L20 17 L6 19 Z", "M10 10 H10.1 M14 9 H14.1 M12 14 H12.1"},
             .key = QStringLiteral("S"),
             .whyNot = aCloud,
+            .suits = isOneOf<objects::Cloud>,
             .make = picking(std::move(spec))};
 }
 

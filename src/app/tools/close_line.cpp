@@ -17,6 +17,7 @@ ToolDeclaration closeLine() {
             .icon = {"M5 16 L9 6 L19 9", "M19 9 L16 18 L5 16"},
             .key = QStringLiteral("C"),
             .whyNot = aLine,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

@@ -21,6 +21,7 @@ ToolDeclaration contourAsLines() {
             .icon = {"M4 17 C6 10 18 10 20 17", "M7 8 H17"},
             .key = QStringLiteral(""),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Surface>,
             .make = picking(std::move(spec))};
 }
 

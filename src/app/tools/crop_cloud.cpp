@@ -21,6 +21,7 @@ ToolDeclaration cropCloud() {
             .icon = {"M7 3 V17 H21", "M3 7 H17 V21"},
             .key = QStringLiteral("O"),
             .whyNot = aCloud,
+            .suits = isOneOf<objects::Cloud, objects::Line>,
             .make = picking(std::move(spec))};
 }
 

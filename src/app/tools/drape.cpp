@@ -19,6 +19,7 @@ ToolDeclaration drape() {
             .icon = {"M3 16 C8 8 11 20 21 11", "M4 5 L20 5 M8 5 V9 M15 5 V10"},
             .key = QStringLiteral("P"),
             .whyNot = aSurfaceAndALine,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

@@ -61,7 +61,10 @@ QString DrawLineTool::entryHint() const {
 }
 
 std::vector<Chip> DrawLineTool::chips() const {
-    std::vector<Chip> out;
+    const ObjectId ground = heightsFrom();
+    std::vector<Chip> out{
+        {tr("Heights from"),
+         ground ? QString::fromStdString(session_.document().nameOf(ground)) : tr("nothing")}};
     if (state_.continues)
         out.push_back(
             {tr("Continues"), QString::fromStdString(session_.document().nameOf(state_.continues))});
@@ -71,9 +74,35 @@ std::vector<Chip> DrawLineTool::chips() const {
     const auto path = planPath(shown);
     out.push_back({tr("Length"), QString::fromStdString(formatLength(
                                      geometry::lengthOf(path), session_.document().settings().display))});
-    out.push_back({tr("Last height"), QString::fromStdString(operations::ruleText(
-                                          session_.document(), shown.vertices.back().rule))});
+    out.push_back({tr("Last height"), lastHeight(shown)});
     return out;
+}
+
+QString DrawLineTool::lastHeight(const linework::Line3D& shown) const {
+    const auto& document = session_.document();
+    const auto rule = QString::fromStdString(operations::ruleText(document, shown.vertices.back().rule));
+    const auto& last =
+        linework::resolve(shown, operations::surfaceHeights(session_.derived())).vertices.back();
+    if (!last.height) return rule;
+    const auto height = QString::fromStdString(formatHeight(last.height, document.settings().display));
+    return std::holds_alternative<linework::FixedHeight>(shown.vertices.back().rule)
+               ? height
+               : height + QStringLiteral(", ") + rule;
+}
+
+ObjectId DrawLineTool::heightsFrom() const {
+    if (heightsFrom_ && (!*heightsFrom_ || session_.document().find(*heightsFrom_))) return *heightsFrom_;
+    return currentSurface(session_);
+}
+
+void DrawLineTool::repick(std::size_t chip) {
+    if (chip != 0) return;
+    // The next surface, then none.
+    auto all = session_.document().all<objects::Surface>();
+    all.push_back({});
+    const auto it = std::find(all.begin(), all.end(), heightsFrom());
+    heightsFrom_ = it == all.end() || it + 1 == all.end() ? all.front() : *(it + 1);
+    Q_EMIT changed();
 }
 
 void DrawLineTool::hoverAt(const Snap& snap) {
@@ -88,7 +117,7 @@ void DrawLineTool::remember() {
 
 HeightRule DrawLineTool::ruleFor(const Snap& snap) const {
     if (snap.height && snap.kind != SnapKind::Surface) return linework::FixedHeight{*snap.height};
-    const ObjectId surface = currentSurface(session_);
+    const ObjectId surface = heightsFrom();
     const auto* locator = session_.derived().surface(surface);
     if (locator != nullptr && locator->triangleAt(snap.place)) return linework::OnSurface{surface, 0};
     return linework::NoHeight{};

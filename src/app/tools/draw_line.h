@@ -14,6 +14,7 @@ public:
     [[nodiscard]] QString prompt() const override;
     [[nodiscard]] QString entryHint() const override;
     [[nodiscard]] std::vector<Chip> chips() const override;
+    void repick(std::size_t chip) override;
     void hoverAt(const Snap& snap) override;
     void clickAt(const Snap& snap) override;
     bool enter(const QString& text) override;
@@ -38,6 +39,8 @@ private:
     };
     void continueLine(const Snap& snap);
     void addCorner(geometry::Vec2 place, linework::HeightRule rule);
+    [[nodiscard]] ObjectId heightsFrom() const;
+    [[nodiscard]] QString lastHeight(const linework::Line3D& shown) const;
     [[nodiscard]] linework::HeightRule ruleFor(const Snap& snap) const;
     [[nodiscard]] bool enterPlace(const PlaceEntry& entry);
     [[nodiscard]] bool enterRule(const QString& text);
@@ -48,9 +51,10 @@ private:
     bool commit();
 
     State state_;
-    std::vector<State> before_;  ///< for stepping back
-    std::vector<State> after_;   ///< for stepping forward again
-    bool arc_ = false;           ///< the next side is a tangent arc
+    std::vector<State> before_;            ///< for stepping back
+    std::vector<State> after_;             ///< for stepping forward again
+    std::optional<ObjectId> heightsFrom_;  ///< chosen by its chip; else the surface that is meant
+    bool arc_ = false;                     ///< the next side is a tangent arc
     std::optional<Snap> hover_;
 };
 

@@ -193,6 +193,7 @@ ToolDeclaration findCreases() {
             .icon = {"M3 18 L9 8 L16 8 L21 18", "M9 8 L16 8 M9 8 V5 M16 8 V5"},
             .key = QStringLiteral("F"),
             .whyNot = denseHeights,
+            .suits = isOneOf<objects::Surface, objects::Cloud>,
             .make = [](Session& s) { return std::make_unique<FindCreasesTool>(s); }};
 }
 

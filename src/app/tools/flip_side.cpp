@@ -24,6 +24,7 @@ ToolDeclaration flipSide() {
             .icon = {"M12 4 L20 12 L12 20 L4 12 Z", "M4 12 H20 M12 8 L12 16"},
             .key = QStringLiteral("L"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Surface>,
             .make = picking(std::move(spec))};
 }
 

@@ -17,6 +17,7 @@ ToolDeclaration insertCorner() {
             .icon = {"M4 18 L12 7 L20 18", "M10 5 H14 V9 H10 Z"},
             .key = QStringLiteral("I"),
             .whyNot = aLine,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

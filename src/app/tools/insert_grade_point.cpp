@@ -19,6 +19,7 @@ ToolDeclaration insertGradePoint() {
             .icon = {"M4 16 L20 8", "M10.5 8.5 L13.5 15.5"},
             .key = QStringLiteral("G"),
             .whyNot = aLine,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

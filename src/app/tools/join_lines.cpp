@@ -19,6 +19,7 @@ ToolDeclaration joinLines() {
             .icon = {"M3 18 L10 13 M14 11 L21 6", "M10 13 L14 11"},
             .key = QStringLiteral("J"),
             .whyNot = aLine,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

@@ -18,6 +18,7 @@ ToolDeclaration label() {
             .icon = {"M4 19 L20 19", "M7 14 L10 6 L13 14 M8.2 11 H11.8 M16 9 H19"},
             .key = QStringLiteral("L"),
             .whyNot = anOpenProject,
+            .suits = isOneOf<objects::Line, objects::Points, objects::Parcel, objects::Alignment>,
             .make = picking(std::move(spec))};
 }
 

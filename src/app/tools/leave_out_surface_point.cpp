@@ -25,6 +25,7 @@ ToolDeclaration leaveOutSurfacePoint() {
             .icon = {"M4 18 L12 7 L20 18 Z", "M9 14 H15"},
             .key = QStringLiteral("U"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Surface>,
             .make = picking(std::move(spec))};
 }
 

@@ -26,6 +26,7 @@ ToolDeclaration liftSurface() {
             .icon = {"M3 19 L9 15 L15 18 L21 14", "M12 12 V4 M9 7 L12 4 L15 7"},
             .key = QStringLiteral("W"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Surface>,
             .make = picking(std::move(spec))};
 }
 

@@ -22,6 +22,7 @@ ToolDeclaration moveCorner() {
             .icon = {"M4 18 L10 9 L20 18", "M12 3 V9 M9 6 H15"},
             .key = QStringLiteral("M"),
             .whyNot = aLine,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

@@ -27,6 +27,7 @@ ToolDeclaration moveSurfacePoint() {
             .icon = {"M4 18 L10 8 L20 18 Z", "M10 8 L18 6 M18 6 L15 4.5 M18 6 L15.5 8.5"},
             .key = QStringLiteral("M"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Surface>,
             .make = picking(std::move(spec))};
 }
 

@@ -18,6 +18,7 @@ ToolDeclaration parcelFromLine() {
             .icon = {"M5 8 L16 5 L20 17 L7 19 Z", "M5 8 H5.1 M3.5 6.5 H6.5 V9.5 H3.5 Z"},
             .key = QStringLiteral("P"),
             .whyNot = aLine,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

@@ -64,6 +64,10 @@ bool PickTool::fits(const Snap& snap, Accept accept) const {
             return onLine;
         case Accept::Vertex:
             return onLine && snap.ref.part.has_value();
+        case Accept::VertexInHand: {
+            const auto inHand = session_.selected<objects::Line>();
+            return onLine && snap.ref.part.has_value() && (!inHand || *inHand == snap.ref.object);
+        }
         case Accept::Point:
             return snap.kind == SnapKind::Point;
         case Accept::Typed:

@@ -7,8 +7,9 @@
 
 namespace erdwerk::app {
 
-/// Typed: a figure or a name, nothing that can be clicked.
-enum class Accept { Line, LinePlace, Vertex, Point, Place, Typed };
+/// VertexInHand: while a line is selected, only of that. Typed: a figure or a name, nothing that can be
+/// clicked.
+enum class Accept { Line, LinePlace, Vertex, VertexInHand, Point, Place, Typed };
 
 struct PickStep {
     QString role;

@@ -24,6 +24,7 @@ ToolDeclaration removeTriangle() {
             .icon = {"M4 18 L12 5 L20 18 Z", "M9 11 L15 16 M15 11 L9 16"},
             .key = QStringLiteral("R"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Surface>,
             .make = picking(std::move(spec))};
 }
 

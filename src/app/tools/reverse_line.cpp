@@ -17,6 +17,7 @@ ToolDeclaration reverseLine() {
             .icon = {"M4 8 H20", "M16 4 L20 8 M20 16 H4 M8 12 L4 16 L8 20"},
             .key = QStringLiteral("R"),
             .whyNot = aLine,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

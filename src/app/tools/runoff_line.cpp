@@ -24,6 +24,7 @@ ToolDeclaration runoffLine() {
             .icon = {"M4 19 C9 19 9 14 13 14 C17 14 17 18 21 18", "M12 3 C15 7 15 10 12 10 C9 10 9 7 12 3"},
             .key = QStringLiteral("P"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Surface>,
             .make = picking(std::move(spec))};
 }
 

@@ -40,6 +40,7 @@ ToolDeclaration sampleGrid() {
              "M12 12 H12.1"},
         .key = QStringLiteral("G"),
         .whyNot = denseHeights,
+        .suits = isOneOf<objects::Line>,
         .make = picking(std::move(spec))};
 }
 

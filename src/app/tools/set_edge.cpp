@@ -21,6 +21,7 @@ ToolDeclaration setEdge() {
             .icon = {"M9 10 L13 9 L15 14 L10 15 Z", "M4 6 L18 4 L20 17 L6 20 Z"},
             .key = QStringLiteral("E"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

@@ -18,6 +18,7 @@ ToolDeclaration splitLine() {
             .icon = {"M3 17 L10 12 M14 10 L21 5", "M12 5 V17"},
             .key = QStringLiteral("S"),
             .whyNot = aLine,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

@@ -19,6 +19,7 @@ ToolDeclaration takeOutLine() {
             .icon = {"M3 18 L12 5 L21 18 Z", "M8 15 H16"},
             .key = QStringLiteral("T"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Line>,
             .make = picking(std::move(spec))};
 }
 

@@ -32,6 +32,7 @@ ToolDeclaration takeOverSurface() {
             .icon = {"M3 19 L9 13 L15 17 L21 12", "M9 10 L12 6 L16 9"},
             .key = QStringLiteral("K"),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Surface>,
             .make = picking(std::move(spec))};
 }
 

@@ -193,6 +193,7 @@ ToolDeclaration traceCrease() {
             .icon = {"M3 17 L8 9", "M8 9 C12 6 15 10 21 5 M21 5 L17.5 5 M21 5 L20 8.5"},
             .key = QStringLiteral("C"),
             .whyNot = denseHeights,
+            .suits = isOneOf<objects::Surface, objects::Cloud>,
             .make = [](Session& s) { return std::make_unique<TraceCreaseTool>(s); }};
 }
 

@@ -22,6 +22,7 @@ ToolDeclaration triangleAsLine() {
             .icon = {"M5 18 L12 8 L19 18 Z", "M9 5 H15"},
             .key = QStringLiteral(""),
             .whyNot = aSurface,
+            .suits = isOneOf<objects::Surface>,
             .make = picking(std::move(spec))};
 }
 

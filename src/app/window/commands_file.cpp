@@ -1,7 +1,9 @@
 // The commands of files, editing and viewing.
 
-#include <QFileDialog>
+#include <QPrintDialog>
+#include <QPrinter>
 
+#include "app/base/file_dialog.h"
 #include "app/window/finder.h"
 #include "app/window/main_window.h"
 #include "app/window/recovery_dialog.h"
@@ -21,22 +23,24 @@ void MainWindow::openCommands() {
             tr("Starts a project with the points of a CSV file"),
             theme::icon(QStringLiteral("import-points")), file, {}, [this] {
                 if (!askToSave()) return;
-                const QString path = QFileDialog::getOpenFileName(
-                    this, tr("Survey file"), {}, tr("Survey points (*.csv *.txt);;All files (*)"));
-                if (path.isEmpty()) return;
-                if (!session_.isOpen()) session_.startNew({});
-                importSurvey(path);
+                const QString path =
+                    fileToOpen(this, tr("Survey file"), tr("Survey points (*.csv *.txt);;All files (*)"));
+                if (!path.isEmpty()) importSurvey(path, true);
+            });
+    command("new-empty", tr("New empty project"), tr("Starts a project with nothing in it"),
+            theme::icon(QStringLiteral("sheet")), file, QKeySequence::New, [this] {
+                if (askToSave()) session_.startNew({});
             });
     command("open", tr("Open…"), tr("Opens a project"), theme::icon(QStringLiteral("import-lines")), file,
             QKeySequence::Open, [this] {
                 if (!askToSave()) return;
-                const QString path = QFileDialog::getOpenFileName(this, tr("Open a project"), {},
-                                                                  tr("Erdwerk projects (*.erdwerk)"));
+                const QString path =
+                    fileToOpen(this, tr("Open a project"), tr("Erdwerk projects (*.erdwerk)"));
                 if (!path.isEmpty()) openProject(path);
             });
     command("demo", tr("Open the demo"), tr("Opens a copy of Quillmoor Observatory"),
             theme::icon(QStringLiteral("new-surface")), file, {}, [this] {
-                if (askToSave()) openDemo();
+                if (askToSave()) showDemo();
             });
     command(
         "recovered", tr("What was recovered…"), tr("What was found beside the project when it was opened"),
@@ -62,10 +66,10 @@ void MainWindow::fileCommands() {
         "export", tr("Export…"), tr("Writes LandXML, GeoPackage, GeoJSON, CSV, OBJ or glTF"), out, file,
         QKeySequence(QStringLiteral("Ctrl+E")),
         [this] {
-            const QString path = QFileDialog::getSaveFileName(
-                this, tr("Export"), {},
-                tr("LandXML 1.2 (*.xml);;GeoPackage (*.gpkg);;GeoJSON (*.geojson);;CSV of points "
-                   "(*.csv);;OBJ (*.obj);;Binary glTF (*.glb)"));
+            const QString path =
+                fileToWrite(this, tr("Export"), {},
+                            tr("LandXML 1.2 (*.xml);;GeoPackage (*.gpkg);;GeoJSON (*.geojson);;CSV of points "
+                               "(*.csv);;OBJ (*.obj);;Binary glTF (*.glb)"));
             if (!path.isEmpty()) exportTo(path);
         },
         needProject);
@@ -73,8 +77,23 @@ void MainWindow::fileCommands() {
         "settings", tr("Units and display…"), tr("How figures are written in this project"),
         theme::icon(QStringLiteral("settings")), file, QKeySequence(QStringLiteral("Ctrl+,")),
         [this] { SettingsDialog(session_, this).exec(); }, needProject);
+    printCommand();
+    actions_.nameAlso(QStringLiteral("settings"), tr("settings metres feet bearing azimuth degrees gon "
+                                                     "decimals station format coordinate order checks"));
     command("quit", tr("Quit"), tr("Ends Erdwerk"), theme::icon(QStringLiteral("delete")), file,
             QKeySequence::Quit, [this] { close(); });
+}
+
+void MainWindow::printCommand() {
+    command(
+        "print", tr("Print…"), tr("The selected sheet true to scale, or what the plan shows"),
+        theme::icon(QStringLiteral("print")), tr("File"), QKeySequence::Print,
+        [this] {
+            QPrinter printer(QPrinter::HighResolution);
+            QPrintDialog dialog(&printer, this);
+            if (dialog.exec() == QDialog::Accepted) report(printTo(printer), printer.outputFileName());
+        },
+        [this] { return tools::anOpenProject(session_); });
 }
 
 void MainWindow::editCommands() {
@@ -102,45 +121,6 @@ void MainWindow::editCommands() {
         [this] {
             return session_.isStale() ? QString() : tr("the results are those of the project as it is");
         });
-}
-
-void MainWindow::viewCommands() {
-    const auto needProject = [this] { return tools::anOpenProject(session_); };
-    const QString view = tr("View");
-    const QIcon icon = theme::icon(QStringLiteral("twin"));
-    command(
-        "fit", tr("Fit all"), tr("Shows everything in the plan and in 3D"),
-        theme::icon(QStringLiteral("fit")), view, QKeySequence(QStringLiteral("Ctrl+0")),
-        [this] {
-            plan_->fit();
-            scene_->fit();
-        },
-        needProject);
-    const auto twin = [&](const char* id, const QString& text, const QString& help, const char* key,
-                          TwinViews::Twin which) {
-        command(
-            id, text, help, icon, view, QKeySequence(QString::fromLatin1(key)),
-            [this, which] { views_->setTwin(views_->twin() == which ? TwinViews::Twin::None : which); },
-            needProject);
-    };
-    twin("twin", tr("3D twin view"), tr("Shows or hides the 3D view beside the plan"), "Ctrl+T",
-         TwinViews::Twin::Scene);
-    twin("twin-plan", tr("Source and surface side by side"),
-         tr("Two plans in step: the surface in one, its source in the other, faded over each other"),
-         "Ctrl+Shift+T", TwinViews::Twin::Plan);
-    command(
-        "in-step", tr("Keep both views in step"),
-        tr("The plan and its twin show the same place at the same scale, or each its own"), icon, view, {},
-        [this] {
-            views_->setInStep(!views_->inStep());
-            say(views_->inStep() ? tr("Both views move together") : tr("Each view moves alone"), false);
-        },
-        needProject);
-    for (const double factor : {1.0, 2.0, 5.0})
-        command(
-            qPrintable(QStringLiteral("exaggerate-%1").arg(factor)), tr("3D heights × %1").arg(factor),
-            tr("Vertical exaggeration of the 3D view"), icon, view, {},
-            [this, factor] { scene_->setExaggeration(factor); }, needProject);
 }
 
 }  // namespace erdwerk::app

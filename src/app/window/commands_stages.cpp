@@ -1,8 +1,8 @@
 // The commands of the stages: what stands on the rack and is not a tool.
 
-#include <QFileDialog>
 #include <QMenuBar>
 
+#include "app/base/file_dialog.h"
 #include "app/kinds/current.h"
 #include "app/sheet/sheet_painter.h"
 #include "app/window/extract_dialog.h"
@@ -17,21 +17,45 @@ void MainWindow::buildActions() {
     fileCommands();
     editCommands();
     viewCommands();
+    pageCommands();
+    objectCommands();
     fieldCommands();
     denseCommands();
     groundCommands();
     recordCommands();
+    offerCommands();
     for (const auto& entry : tools::rack()) {
+        QString id;
         if (const auto* tool = std::get_if<tools::ToolDeclaration>(&entry.entry)) {
-            actions_.add({tool->id, tool->text, tool->help, theme::icon(tool->icon), stageName(entry.stage),
-                          QKeySequence(tool->key),
-                          [this, make = tool->make, id = tool->id] { setTool(make(session_), id); },
+            id = tool->id;
+            const QString menu = entry.stage ? stageName(*entry.stage) : tr("Edit");
+            actions_.add({id, tool->text, tool->help, theme::icon(tool->icon), menu, QKeySequence(tool->key),
+                          [this, make = tool->make, id] { setTool(make(session_), id); },
                           [this, why = tool->whyNot] { return why(session_); }});
-            actions_.placeOnRack(tool->id, entry.stage, entry.section);
+            if (tool->suits != nullptr) actions_.offerFor(id, tool->suits);
         } else {
-            actions_.placeOnRack(std::get<QString>(entry.entry), entry.stage, entry.section);
+            id = std::get<QString>(entry.entry);
         }
+        if (entry.stage)
+            actions_.placeOnRack(id, *entry.stage, entry.section);
+        else
+            actions_.placeOnEveryRack(id, entry.section);
     }
+}
+
+void MainWindow::offerCommands() {
+    using namespace objects;
+    for (const char* id : {"connect-number", "connect-code"})
+        actions_.offerFor(QString::fromLatin1(id), isOneOf<Points>);
+    actions_.offerFor(QStringLiteral("new-surface"), isOneOf<Points, Line>);
+    actions_.offerFor(QStringLiteral("thin-surface"), isOneOf<Cloud, HeightRaster>);
+    actions_.offerFor(QStringLiteral("find-ground"), isOneOf<Cloud>);
+    for (const char* id : {"extract", "volumes", "export-surface"})
+        actions_.offerFor(QString::fromLatin1(id), isOneOf<Surface>);
+    for (const char* id : {"alignment-reverse", "profile"})
+        actions_.offerFor(QString::fromLatin1(id), isOneOf<Alignment>);
+    actions_.offerFor(QStringLiteral("section"), isOneOf<Line, Alignment>);
+    actions_.offerFor(QStringLiteral("sheet-export"), isOneOf<Sheet>);
 }
 
 void MainWindow::fieldCommands() {
@@ -41,8 +65,8 @@ void MainWindow::fieldCommands() {
         "import-points", tr("Import survey points…"), tr("Reads points from a CSV file, through a preview"),
         theme::icon(QStringLiteral("import-points")), menu, QKeySequence(QStringLiteral("I")),
         [this] {
-            const QString path = QFileDialog::getOpenFileName(
-                this, tr("Survey file"), {}, tr("Survey points (*.csv *.txt);;All files (*)"));
+            const QString path =
+                fileToOpen(this, tr("Survey file"), tr("Survey points (*.csv *.txt);;All files (*)"));
             if (!path.isEmpty()) importSurvey(path);
         },
         needProject);
@@ -51,8 +75,8 @@ void MainWindow::fieldCommands() {
         tr("Reads lines with their heights from any vector file, or LandXML"),
         theme::icon(QStringLiteral("import-lines")), menu, QKeySequence(QStringLiteral("L")),
         [this] {
-            const QString path = QFileDialog::getOpenFileName(
-                this, tr("Vector file"), {},
+            const QString path = fileToOpen(
+                this, tr("Vector file"),
                 tr("Vector files (*.gpkg *.geojson *.json *.shp *.gml *.xml *.ply);;All files (*)"));
             if (!path.isEmpty()) importLines(path);
         },
@@ -80,9 +104,8 @@ void MainWindow::denseCommands() {
         tr("Reads a point cloud: LAS, PLY or text x y z; it stays in its file"),
         theme::icon(QStringLiteral("cloud")), menu, QKeySequence(QStringLiteral("U")),
         [this] {
-            const QString path = QFileDialog::getOpenFileName(
-                this, tr("Point cloud"), {},
-                tr("Point clouds (*.las *.ply *.xyz *.txt *.pts);;All files (*)"));
+            const QString path = fileToOpen(
+                this, tr("Point cloud"), tr("Point clouds (*.las *.ply *.xyz *.txt *.pts);;All files (*)"));
             if (!path.isEmpty()) importDense(path, true);
         },
         needProject);
@@ -91,9 +114,9 @@ void MainWindow::denseCommands() {
         tr("Reads a raster of heights, or a picture with a place as backdrop"),
         theme::icon(QStringLiteral("raster")), menu, QKeySequence(QStringLiteral("R")),
         [this] {
-            const QString path = QFileDialog::getOpenFileName(
-                this, tr("Raster or picture"), {},
-                tr("Rasters (*.tif *.tiff *.asc *.vrt *.img *.dem *.jpg *.png);;All files (*)"));
+            const QString path =
+                fileToOpen(this, tr("Raster or picture"),
+                           tr("Rasters (*.tif *.tiff *.asc *.vrt *.img *.dem *.jpg *.png);;All files (*)"));
             if (!path.isEmpty()) importDense(path, false);
         },
         needProject);
@@ -142,6 +165,10 @@ void MainWindow::groundCommands() {
                                                                           : QString();
         });
     command(
+        "section", tr("Section"), tr("Cuts through all surfaces and clouds along the selected line"),
+        theme::icon(QStringLiteral("profile")), menu, QKeySequence(QStringLiteral("H")),
+        [this] { bench_->open(Bench::Page::Section); }, needSurface);
+    command(
         "export-surface", tr("Export a surface…"),
         tr("Writes LandXML, PLY, OBJ, binary glTF or a GeoTIFF raster"),
         theme::icon(QStringLiteral("export")), menu, QKeySequence(QStringLiteral("X")),
@@ -150,8 +177,7 @@ void MainWindow::groundCommands() {
         "findings-export", tr("Export the findings…"), tr("Writes the list of findings as CSV"),
         theme::icon(QStringLiteral("export")), menu, {},
         [this] {
-            const QString path =
-                QFileDialog::getSaveFileName(this, tr("Export the findings"), {}, tr("CSV (*.csv)"));
+            const QString path = fileToWrite(this, tr("Export the findings"), {}, tr("CSV (*.csv)"));
             if (!path.isEmpty()) report(findings_->exportTo(path), path);
         },
         [this] { return session_.snapshot()->findings.empty() ? tr("there are no findings") : QString(); });
@@ -177,8 +203,12 @@ void MainWindow::recordCommands() {
         [this] {
             const auto alignments = session_.document().all<objects::Alignment>();
             const auto on = session_.selected<objects::Alignment>().value_or(alignments.back());
-            editAndSelectNew(tr("New profile"), operations::newProfile(on, currentSurface(session_)));
+            const ObjectId ground = operations::surfaceUnder(session_.derived(), on);
+            editAndSelectNew(tr("New profile of %1").arg(nameOf(on)), operations::newProfile(on, ground));
             bench_->open(Bench::Page::Profile);
+            if (!ground)
+                say(tr("No surface lies under %1; choose one on the page when there is").arg(nameOf(on)),
+                    true);
         },
         [this] {
             return session_.document().all<objects::Alignment>().empty() ? tr("make an alignment first")
@@ -205,8 +235,10 @@ void MainWindow::buildMenus() {
     QHash<QString, QMenu*> menus;
     // In the order of the job, whichever has its first action earlier.
     QStringList order{tr("File"), tr("Edit"), tr("View")};
+    // Help comes last.
     for (const Stage stage : {Stage::Field, Stage::Ground, Stage::Shape, Stage::Route, Stage::Record})
         order << stageName(stage);
+    order << tr("Help");
     for (const QString& name : order) menus[name] = menuBar()->addMenu(name);
     for (const Action& a : actions_.all()) {
         if (!menus.contains(a.menu)) menus[a.menu] = menuBar()->addMenu(a.menu);

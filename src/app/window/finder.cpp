@@ -4,6 +4,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "app/base/remembered.h"
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 
@@ -55,64 +56,91 @@ Finder::Finder(ActionList& actions, Session& session, QWidget* parent)
     entry_->setFocus();
 }
 
-void Finder::refresh() {
-    struct Hit {
-        int score;
-        QString text;
-        QString tip;
-        QVariant data;
-        QIcon icon;
-        bool enabled;
-    };
-    std::vector<Hit> hits;
-    const QString letters = entry_->text();
+void Finder::addActions(const QString& letters) {
+    const QStringList used = remembered::lastActions();
     for (const Action& a : actions_.all()) {
         const QString where = a.stage ? stageName(*a.stage) : a.menu;
-        const auto score = matchScore(letters, a.text + QStringLiteral(" ") + where);
+        auto score = matchScore(letters, a.text + QStringLiteral(" ") + where);
+        if (!score && !a.words.isEmpty()) score = matchScore(letters, a.words);
         if (!score) continue;
         const QString reason = a.whyNot ? a.whyNot() : QString();
         QString text = a.text + QStringLiteral("   ·  ") + where;
         if (!a.key.isEmpty()) text += QStringLiteral("   ") + a.key.toString(QKeySequence::NativeText);
         if (!reason.isEmpty()) text += QStringLiteral("   — ") + reason;
-        hits.push_back({*score + (reason.isEmpty() ? 5 : 0), text, a.help, a.id, a.icon, reason.isEmpty()});
+        // What was used last comes first while nothing tells them apart.
+        const auto at = used.indexOf(a.id);
+        const int lately = at < 0 ? 0 : (letters.isEmpty() ? 1000 : 8) - static_cast<int>(at);
+        // What is chosen runs when this window, which it may outlive, has returned: it can turn the event
+        // loop itself.
+        entries_.push_back({*score + lately + (reason.isEmpty() ? 5 : 0), text, a.help, a.icon,
+                            reason.isEmpty(),
+                            [&actions = actions_, id = a.id] {
+                                QMetaObject::invokeMethod(
+                                    &actions, [&actions, id] { actions.run(id); }, Qt::QueuedConnection);
+                            },
+                            a.id});
     }
-    if (letters.size() > 1) {
-        for (const auto& [id, object] : session_.document().objects()) {
-            const QString name = QString::fromStdString(object->name);
-            if (const auto score = matchScore(letters, name))
-                hits.push_back({*score,
+}
+
+void Finder::addObjects(const QString& letters) {
+    for (const auto& [id, object] : session_.document().objects()) {
+        const QString name = QString::fromStdString(object->name);
+        if (const auto score = matchScore(letters, name))
+            entries_.push_back({*score,
                                 name + QStringLiteral("   ·  ") + kindOf(*object).noun(),
                                 tr("Select it"),
-                                QVariant::fromValue<qulonglong>(id.value),
                                 {},
-                                true});
-        }
+                                true,
+                                [&session = session_, object = id] {
+                                    session.select({{object, std::nullopt}});
+                                }});
     }
-    std::stable_sort(hits.begin(), hits.end(), [](const Hit& a, const Hit& b) { return a.score > b.score; });
+}
+
+void Finder::addFindings(const QString& letters) {
+    const auto snapshot = session_.snapshot();
+    std::size_t taken = 0;
+    for (const auto& f : snapshot->findings) {
+        const QString text = QString::fromStdString(f.text);
+        // Letters spread over a sentence fit nearly any: a finding is found by a word of it.
+        if (!f.at || !text.contains(letters.trimmed(), Qt::CaseInsensitive) || ++taken > 12) continue;
+        entries_.push_back({matchScore(letters, text).value_or(0),
+                            text + tr("   ·  finding"),
+                            tr("Go there"),
+                            {},
+                            true,
+                            [&session = session_, at = *f.at] { Q_EMIT session.goToPlace(at); }});
+    }
+}
+
+void Finder::refresh() {
+    entries_.clear();
+    const QString letters = entry_->text();
+    addActions(letters);
+    if (letters.size() > 1) {
+        addObjects(letters);
+        addFindings(letters);
+    }
+    std::stable_sort(entries_.begin(), entries_.end(),
+                     [](const Entry& a, const Entry& b) { return a.score > b.score; });
+    constexpr std::size_t most = 40;
+    if (entries_.size() > most) entries_.resize(most);
     list_->clear();
-    for (const Hit& h : hits) {
-        auto* item = new QListWidgetItem(h.icon, h.text, list_);
-        item->setToolTip(h.tip);
-        item->setData(Qt::UserRole, h.data);
-        if (!h.enabled) item->setForeground(theme::inkQuiet);
-        if (list_->count() >= 40) break;
+    for (const Entry& e : entries_) {
+        auto* item = new QListWidgetItem(e.icon, e.text, list_);
+        item->setToolTip(e.tip);
+        item->setData(Qt::UserRole, e.action);
+        if (!e.enabled) item->setForeground(theme::inkQuiet);
     }
     list_->setCurrentRow(0);
 }
 
 void Finder::choose() {
-    const auto* item = list_->currentItem();
-    if (item == nullptr) return;
-    // What is chosen runs when this window, which it may outlive, has returned: it can turn the event loop
-    // itself.
-    const QVariant chosen = item->data(Qt::UserRole);
-    if (chosen.typeId() == QMetaType::QString)
-        QMetaObject::invokeMethod(
-            &actions_, [&actions = actions_, id = chosen.toString()] { actions.run(id); },
-            Qt::QueuedConnection);
-    else
-        session_.select({{ObjectId{chosen.toULongLong()}, std::nullopt}});
+    const int row = list_->currentRow();
+    if (row < 0) return;
+    const auto run = entries_[static_cast<std::size_t>(row)].run;
     accept();
+    run();
 }
 
 bool Finder::eventFilter(QObject* watched, QEvent* event) {

@@ -18,12 +18,26 @@ public:
     [[nodiscard]] QListWidget* list() { return list_; }
 
 private:
+    struct Entry {
+        int score = 0;
+        QString text;
+        QString tip;
+        QIcon icon;
+        bool enabled = true;
+        std::function<void()> run;
+        QString action = {};  ///< its id, when it is one
+    };
     void refresh();
+    void addActions(const QString& letters);
+    void addObjects(const QString& letters);
+    /// By a word of what they say.
+    void addFindings(const QString& letters);
     void choose();
     bool eventFilter(QObject* watched, QEvent* event) override;
 
     ActionList& actions_;
     Session& session_;
+    std::vector<Entry> entries_;
     QLineEdit* entry_;
     QListWidget* list_;
 };

@@ -1,16 +1,15 @@
 #include "app/window/main_window.h"
 
+#include <QApplication>
 #include <QCloseEvent>
 #include <QCoreApplication>
 #include <QDir>
 #include <QFileInfo>
-#include <QKeyEvent>
 #include <QMessageBox>
 #include <QStatusBar>
 #include <QThread>
-#include <QVBoxLayout>
 
-#include "app/base/theme.h"
+#include "app/base/remembered.h"
 #include "app/kinds/all_kinds.h"
 #include "app/window/recovery_dialog.h"
 #include "core/operations/edit.h"
@@ -30,13 +29,17 @@ QString demoFolder() {
 
 MainWindow::MainWindow() {
     resize(1280, 800);
+    setAcceptDrops(true);
     buildWindow();
     buildActions();
     buildMenus();
     connectViews();
+    connectFrame();
     rack_->setStage(Stage::Field);
+    restoreFrame();
     showProject(false);
     start_->setLost(Session::lostProjects());
+    start_->setRecent(remembered::recentProjects());
     updateTitle();
 }
 
@@ -44,63 +47,6 @@ MainWindow::~MainWindow() {
     plan_->setTool(nullptr);
     // What is in the window goes before the session that it shows.
     delete takeCentralWidget();
-}
-
-void MainWindow::buildWindow() {
-    stack_ = new QStackedWidget;
-    start_ = new StartPage;
-    auto* project = new QWidget;
-    auto* column = new QVBoxLayout(project);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(0);
-    stageBar_ = new StageBar(session_);
-    column->addWidget(stageBar_);
-    keeping_ = new KeepingBar(session_);
-    column->addWidget(keeping_);
-
-    rack_ = new Rack(actions_, session_);
-    contents_ = new Contents(session_);
-    auto* left = new QSplitter(Qt::Vertical);
-    left->addWidget(rack_);
-    left->addWidget(contents_);
-    left->setSizes({360, 190});
-    views_ = new TwinViews(session_);
-    plan_ = views_->plan();
-    scene_ = views_->scene();
-    facts_ = new Facts(session_);
-    auto* middle = new QSplitter(Qt::Horizontal);
-    middle->addWidget(left);
-    middle->addWidget(views_);
-    middle->addWidget(facts_);
-    middle->setSizes({196, 830, 254});
-    middle->setStretchFactor(1, 1);
-
-    prompt_ = new PromptLine;
-    buildBench();
-    auto* lower = new QWidget;
-    auto* lowerColumn = new QVBoxLayout(lower);
-    lowerColumn->setContentsMargins(0, 0, 0, 0);
-    lowerColumn->setSpacing(0);
-    lowerColumn->addWidget(prompt_);
-    lowerColumn->addWidget(bench_, 1);
-    auto* rows = new QSplitter(Qt::Vertical);
-    rows->addWidget(middle);
-    rows->addWidget(lower);
-    rows->setSizes({470, 236});
-    rows->setStretchFactor(0, 1);
-    column->addWidget(rows, 1);
-
-    stack_->addWidget(start_);
-    stack_->addWidget(project);
-    setCentralWidget(stack_);
-    cursor_ = new QLabel;
-    cursor_->setFont(theme::font(12));
-    scale_ = new QLabel;
-    scale_->setContentsMargins(0, 0, 10, 0);
-    cursor_->setContentsMargins(8, 0, 0, 0);
-    statusBar()->addWidget(cursor_, 1);
-    statusBar()->addPermanentWidget(scale_);
-    statusBar()->setSizeGripEnabled(false);
 }
 
 void MainWindow::buildBench() {
@@ -127,6 +73,7 @@ void MainWindow::connectViews() {
     connect(&actions_, &ActionList::refused, this, [this](const QString& reason) { say(reason, true); });
     connect(&session_, &Session::message, this, &MainWindow::say);
     connect(&session_, &Session::documentChanged, this, &MainWindow::updateTitle);
+    connect(&session_, &Session::edited, prompt_, &PromptLine::forgetError);
     connect(&session_, &Session::savingChanged, this, &MainWindow::updateTitle);
     connect(&session_, &Session::opened, this, [this] {
         // What a tool had begun belongs to the project before.
@@ -150,7 +97,7 @@ void MainWindow::connectViews() {
         if (tool_) tool_->complete();
     });
     connect(prompt_, &PromptLine::left, this, &MainWindow::endTool);
-    plan_->installEventFilter(this);
+    qApp->installEventFilter(this);
     connectBench();
     connectStart();
     connectKeeping();
@@ -180,9 +127,10 @@ void MainWindow::connectBench() {
 }
 
 void MainWindow::connectStart() {
-    connect(start_, &StartPage::demoPressed, this, &MainWindow::openDemo);
+    connect(start_, &StartPage::demoPressed, this, &MainWindow::showDemo);
     connect(start_, &StartPage::openPressed, this, [this] { actions_.run(QStringLiteral("open")); });
     connect(start_, &StartPage::emptyPressed, this, [this] { session_.startNew({}); });
+    connect(start_, &StartPage::recentPressed, this, [this](const QString& path) { openProject(path); });
     connect(start_, &StartPage::newFromSurveyPressed, this,
             [this] { actions_.run(QStringLiteral("new-from-survey")); });
     connect(start_, &StartPage::recoverPressed, this, [this](const QString& base) {
@@ -194,8 +142,11 @@ void MainWindow::connectStart() {
 }
 
 void MainWindow::connectKeeping() {
-    connect(&session_, &Session::saved, this,
-            [this](const QString& path) { say(tr("Saved to %1").arg(QFileInfo(path).fileName()), false); });
+    connect(&session_, &Session::saved, this, [this](const QString& path) {
+        remembered::addRecentProject(path);
+        start_->setRecent(remembered::recentProjects());
+        say(tr("Saved to %1").arg(QFileInfo(path).fileName()), false);
+    });
     connect(keeping_, &KeepingBar::saveElsewherePressed, this, [this] { saveAside(true); });
     connect(keeping_, &KeepingBar::copyPressed, this, [this] { session_.workOnCopy(); });
     connect(keeping_, &KeepingBar::takeOverPressed, this, [this] { openProject(session_.path()); });
@@ -306,35 +257,6 @@ void MainWindow::redo() {
     session_.redo();
 }
 
-bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
-    if (watched == plan_ && event->type() == QEvent::KeyPress) {
-        const auto* key = static_cast<QKeyEvent*>(event);
-        if (key->key() == Qt::Key_Escape) {
-            if (tool_)
-                endTool();
-            else
-                session_.select({});
-            return true;
-        }
-        if (tool_ && key->key() == Qt::Key_Backspace) {
-            tool_->stepBack();
-            return true;
-        }
-        if (tool_ && (key->key() == Qt::Key_Return || key->key() == Qt::Key_Enter)) {
-            tool_->complete();
-            return true;
-        }
-        if (!tool_ && key->modifiers() == Qt::NoModifier && key->key() >= Qt::Key_A &&
-            key->key() <= Qt::Key_Z) {
-            if (const Action* a = actions_.byLetter(stageBar_->stage(), key->text())) {
-                actions_.run(a->id);
-                return true;
-            }
-        }
-    }
-    return QMainWindow::eventFilter(watched, event);
-}
-
 void MainWindow::showTwin(bool on) {
     views_->setTwin(on ? TwinViews::Twin::Scene : TwinViews::Twin::None);
 }
@@ -363,6 +285,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
             return;
         }
     }
+    keepFrame();
     session_.close(true);
     event->accept();
 }

@@ -1,10 +1,11 @@
 #pragma once
-// The window: stage bar, rack and contents, plan and twin view, facts, prompt line, bench.
+// The window: stage bar; rack, plan and twin view, with prompt line and bench below; facts and contents.
 
 #include <QLabel>
 #include <QMainWindow>
 #include <QSplitter>
 #include <QStackedWidget>
+#include <QToolButton>
 #include <memory>
 
 #include "app/base/actions.h"
@@ -24,12 +25,15 @@
 #include "app/plan/plan_view.h"
 #include "app/scene/scene_view.h"
 #include "app/tools/all_tools.h"
+#include "app/window/guide_panel.h"
 #include "app/window/keeping_bar.h"
 #include "app/window/prompt_line.h"
 #include "app/window/stage_bar.h"
 #include "app/window/start_page.h"
 #include "app/window/twin_views.h"
 #include "core/operations/dense.h"
+
+class QPrinter;
 
 namespace erdwerk::app {
 
@@ -56,38 +60,68 @@ public:
     [[nodiscard]] TwinViews* views() { return views_; }
     [[nodiscard]] Facts* facts() { return facts_; }
     [[nodiscard]] Contents* contents() { return contents_; }
+    [[nodiscard]] Rack* rack() { return rack_; }
+    [[nodiscard]] GuidePanel* guide() { return guide_; }
     [[nodiscard]] Tool* tool() { return tool_.get(); }
 
     /// False (with a message shown) when it cannot be opened.
     bool openProject(const QString& path);
     bool openDemo();
-    bool importSurvey(const QString& path);
+    /// The demo with something worth seeing in hand: Ground, 3D beside the plan, a line and its grades.
+    bool showDemo();
+    /// `asNew`: into a project of its own, once the preview is agreed to.
+    bool importSurvey(const QString& path, bool asNew = false);
     bool importLines(const QString& path);
     /// A cloud, or a raster of heights or a picture.
     bool importDense(const QString& path, bool cloud);
     bool exportTo(const QString& path);
+    /// Whatever it is, as when it is dropped on the window.
+    bool takeFile(const QString& path);
+    /// The pages for a printer: the selected or only sheet true to scale, else what the plan shows.
+    Result<void> printTo(QPrinter& printer);
     void setTool(std::unique_ptr<Tool> tool, const QString& actionId = {});
     void showTwin(bool on);
     /// Saves and waits for it.
     bool save(bool askName);
     [[nodiscard]] KeepingBar* keeping() { return keeping_; }
+    /// What can be done with the selection: the actions that suit it. The caller shows and deletes it.
+    [[nodiscard]] QMenu* menuOfSelection();
+    /// Shows a thing that lies under the cursor as selected, and its menu.
+    void showMenu(QPoint at, std::optional<Ref> under);
+    void showGuide(bool shown);
     /// Everything drawn: results there, plan settled.
     void settle();
 
 protected:
     void closeEvent(QCloseEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
     void buildWindow();
+    QWidget* buildMiddle();
+    QWidget* buildRight();
+    void connectFrame();
+    void restoreFrame();
+    void keepFrame();
+    /// Gives the bench the room that it takes now.
+    void fitBench();
+    bool keyPressed(QKeyEvent* event);
+    void addToolItems(QMenu& menu);
+    void addObjectItems(QMenu& menu, const objects::Object& object);
     void buildActions();
     void command(const char* id, const QString& text, const QString& help, const QIcon& icon,
                  const QString& menu, const QKeySequence& key, std::function<void()> run,
                  std::function<QString()> whyNot = {});
     void openCommands();
+    void printCommand();
     void fileCommands();
     void editCommands();
     void viewCommands();
+    void pageCommands();
+    void objectCommands();
+    void offerCommands();
     void fieldCommands();
     void denseCommands();
     void groundCommands();
@@ -118,6 +152,9 @@ private:
     /// Does an edit and selects what it made.
     std::vector<ObjectId> editAndSelectNew(const QString& what, const document::Edit& edit);
     [[nodiscard]] QString nameOf(ObjectId id) const;
+    /// The name of one, or how many.
+    [[nodiscard]] QString namesOf(const std::vector<ObjectId>& ids) const;
+    void showSelected();
     void connectPoints(bool byCode);
     void newSurface();
     void deleteSelection();
@@ -153,8 +190,18 @@ private:
     SlicePage* slice_ = nullptr;
     VolumesPage* volumes_ = nullptr;
     HistoryPage* history_ = nullptr;
+    GuidePanel* guide_ = nullptr;
+    QSplitter* columns_ = nullptr;  ///< what is left of facts and contents, and they
+    QSplitter* rows_ = nullptr;     ///< views over prompt line and bench
+    QSplitter* middle_ = nullptr;   ///< rack and views
+    QSplitter* right_ = nullptr;    ///< facts over contents
+    QMenu* partsMenu_ = nullptr;    ///< what the plan shows
+    QWidget* lower_ = nullptr;      ///< prompt line and bench
+    QStackedWidget* rightStack_ = nullptr;
+    std::optional<QList<int>> freeRows_;  ///< while the bench takes its own height: what it had
     QLabel* cursor_ = nullptr;
     QLabel* scale_ = nullptr;
+    QToolButton* shows_ = nullptr;  ///< opens the list of what the plan shows
     bool fitPending_ = false;
     bool leaving_ = false;
 };

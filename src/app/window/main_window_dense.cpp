@@ -1,11 +1,11 @@
 // What the commands of dense data and surfaces do.
 
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QMessageBox>
 #include <QProgressDialog>
 
 #include "app/base/aside.h"
+#include "app/base/file_dialog.h"
 #include "app/kinds/current.h"
 #include "app/window/extract_dialog.h"
 #include "app/window/main_window.h"
@@ -125,12 +125,13 @@ void MainWindow::report(const Result<void>& done, const QString& path) {
     if (!done)
         QMessageBox::warning(this, tr("Not written"), QString::fromStdString(done.error().message()));
     else
-        say(tr("Written to %1").arg(QFileInfo(path).fileName()), false);
+        say(path.isEmpty() ? tr("Sent to the printer") : tr("Written to %1").arg(QFileInfo(path).fileName()),
+            false);
 }
 
 void MainWindow::exportSurface() {
     const ObjectId surface = currentSurface(session_);
-    const QString path = QFileDialog::getSaveFileName(
+    const QString path = fileToWrite(
         this, tr("Export %1").arg(QString::fromStdString(session_.document().nameOf(surface))), {},
         tr("LandXML 1.2 (*.xml);;PLY (*.ply);;OBJ (*.obj);;Binary glTF (*.glb);;GeoTIFF raster (*.tif)"));
     if (path.isEmpty()) return;
@@ -151,13 +152,12 @@ void MainWindow::connectGroundPages() {
     connect(findings_, &FindingsPage::tracePressed, this, trace);
     connect(volumes_, &VolumesPage::mapChanged, plan_, &PlanView::setCutFill);
     connect(volumes_, &VolumesPage::exportPressed, this, [this] {
-        const QString path = QFileDialog::getSaveFileName(
-            this, tr("Volumes"), {}, tr("Report (*.html);;Table (*.csv);;Table (*.xlsx)"));
+        const QString path =
+            fileToWrite(this, tr("Volumes"), {}, tr("Report (*.html);;Table (*.csv);;Table (*.xlsx)"));
         if (!path.isEmpty()) report(volumes_->exportTo(path), path);
     });
     connect(slice_, &SlicePage::exportPressed, this, [this] {
-        const QString path =
-            QFileDialog::getSaveFileName(this, tr("Section"), {}, tr("CSV (*.csv);;XLSX (*.xlsx)"));
+        const QString path = fileToWrite(this, tr("Section"), {}, tr("CSV (*.csv);;XLSX (*.xlsx)"));
         if (!path.isEmpty()) report(slice_->exportTo(path), path);
     });
     connect(findings_, &FindingsPage::exportPressed, this,

@@ -1,10 +1,11 @@
 // What the actions of points, lines, surfaces and sheets do.
 
 #include <QDate>
-#include <QFileDialog>
 #include <QFileInfo>
+#include <QInputDialog>
 #include <QMessageBox>
 
+#include "app/base/file_dialog.h"
 #include "app/sheet/sheet_painter.h"
 #include "app/window/main_window.h"
 #include "core/operations/ground.h"
@@ -77,9 +78,33 @@ void MainWindow::newSheet() {
     operations::NewSheet options;
     options.centre = plan_->view().centre;
     options.width = plan_->view().window().width();
-    options.parcel = session_.selected<objects::Parcel>().value_or(ObjectId{});
     options.date = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    // The parcel that is meant, the only one in view, or the one that is chosen of several.
+    const auto seen = operations::parcelsIn(session_.derived(), plan_->view().window());
+    if (const auto selected = session_.selected<objects::Parcel>()) {
+        options.parcel = *selected;
+    } else if (seen.size() == 1) {
+        options.parcel = seen.front();
+    } else if (seen.size() > 1) {
+        QStringList names{tr("none")};
+        for (const ObjectId id : seen) names << nameOf(id);
+        bool chosen = false;
+        const QString name = QInputDialog::getItem(
+            this, tr("New sheet"), tr("Whose courses and description it shows"), names, 1, false, &chosen);
+        if (!chosen) return;
+        if (const auto at = names.indexOf(name); at > 0)
+            options.parcel = seen[static_cast<std::size_t>(at - 1)];
+    }
     editAndSelectNew(tr("New sheet"), operations::newSheet(options));
+}
+
+Result<void> MainWindow::printTo(QPrinter& printer) {
+    session_.waitForResults();
+    const auto sheets = session_.document().all<objects::Sheet>();
+    const auto selected = session_.selected<objects::Sheet>();
+    if (selected || sheets.size() == 1)
+        return printSheet(printer, *session_.snapshot(), selected.value_or(sheets.front()));
+    return printPlan(printer, *session_.snapshot(), plan_->view());
 }
 
 QString MainWindow::nameOf(ObjectId id) const {
@@ -89,10 +114,10 @@ QString MainWindow::nameOf(ObjectId id) const {
 void MainWindow::exportSheet() {
     const auto sheets = session_.document().all<objects::Sheet>();
     const auto chosen = session_.selected<objects::Sheet>().value_or(sheets.front());
-    const QString path = QFileDialog::getSaveFileName(
-        this, tr("Sheet to PDF or SVG"),
-        QString::fromStdString(session_.document().nameOf(chosen)) + QStringLiteral(".pdf"),
-        tr("PDF (*.pdf);;SVG (*.svg)"));
+    const QString path =
+        fileToWrite(this, tr("Sheet to PDF or SVG"),
+                    QString::fromStdString(session_.document().nameOf(chosen)) + QStringLiteral(".pdf"),
+                    tr("PDF (*.pdf);;SVG (*.svg)"));
     if (path.isEmpty()) return;
     session_.waitForResults();
     const auto done = writeSheet(path, *session_.snapshot(), chosen);

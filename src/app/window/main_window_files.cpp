@@ -1,10 +1,13 @@
 // What the main window does with files: open, save, import, export.
 
-#include <QFileDialog>
+#include <QDragEnterEvent>
 #include <QFileInfo>
 #include <QMessageBox>
+#include <QMimeData>
 
 #include "app/base/aside.h"
+#include "app/base/file_dialog.h"
+#include "app/base/remembered.h"
 #include "app/window/import_dialog.h"
 #include "app/window/main_window.h"
 #include "app/window/recovery_dialog.h"
@@ -14,12 +17,53 @@
 
 namespace erdwerk::app {
 
+bool MainWindow::takeFile(const QString& path) {
+    switch (format::sortOf(path.toStdString())) {
+        case format::FileSort::Project:
+            return askToSave() && openProject(path);
+        case format::FileSort::Points:
+            return importSurvey(path);
+        case format::FileSort::Cloud:
+        case format::FileSort::Raster:
+        case format::FileSort::Lines:
+            break;
+    }
+    if (!session_.isOpen()) session_.startNew({});
+    const auto sort = format::sortOf(path.toStdString());
+    if (sort == format::FileSort::Lines) return importLines(path);
+    return importDense(path, sort == format::FileSort::Cloud);
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    const auto urls = event->mimeData()->urls();
+    if (!urls.isEmpty() &&
+        std::all_of(urls.begin(), urls.end(), [](const QUrl& u) { return u.isLocalFile(); }))
+        event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    event->acceptProposedAction();
+    QStringList paths;
+    for (const QUrl& url : event->mimeData()->urls()) paths << url.toLocalFile();
+    // What is asked turns the event loop: when the drop has ended.
+    QMetaObject::invokeMethod(
+        this,
+        [this, paths] {
+            for (const QString& path : paths) {
+                remembered::setLastFile(path);
+                takeFile(path);
+            }
+        },
+        Qt::QueuedConnection);
+}
+
 bool MainWindow::openProject(const QString& path) {
     const auto opened = session_.open(path);
     if (!opened) {
         QMessageBox::warning(this, tr("Not opened"), QString::fromStdString(opened.error().message()));
         return false;
     }
+    remembered::addRecentProject(path);
     const auto& recovery = session_.recovery();
     if (session_.isReadOnly()) return true;  // what was brought back belongs to the one who has it open
     if (recovery.problem.empty()) {
@@ -41,11 +85,21 @@ bool MainWindow::openDemo() {
     return done.has_value();
 }
 
+bool MainWindow::showDemo() {
+    if (!openDemo()) return false;
+    stageBar_->setStage(Stage::Ground);
+    showTwin(true);
+    const auto& d = session_.document();
+    if (const ObjectId ditch = d.byName<objects::Line>("Peat ditch"))
+        session_.select({{ditch, std::nullopt}});
+    bench_->open(Bench::Page::Grades);
+    return true;
+}
+
 QString MainWindow::pathToSave(bool askName) {
     QString path = session_.path();
     if (path.isEmpty() || askName || session_.isReadOnly())
-        path = QFileDialog::getSaveFileName(this, tr("Save the project"), path,
-                                            tr("Erdwerk projects (*.erdwerk)"));
+        path = fileToWrite(this, tr("Save the project"), path, tr("Erdwerk projects (*.erdwerk)"));
     if (!path.isEmpty() && !path.endsWith(QStringLiteral(".erdwerk"))) path += QStringLiteral(".erdwerk");
     return path;
 }
@@ -62,7 +116,7 @@ bool MainWindow::save(bool askName) {
     return done.has_value();
 }
 
-bool MainWindow::importSurvey(const QString& path) {
+bool MainWindow::importSurvey(const QString& path, bool asNew) {
     const auto refuse = [this](const Error& error) {
         QMessageBox::warning(this, tr("Not imported"),
                              QString::fromStdString(error.message()) + tr("\n\nNothing was changed."));
@@ -75,14 +129,16 @@ bool MainWindow::importSurvey(const QString& path) {
     ImportDialog dialog(path, std::move(*bytes), std::move(*layout),
                         session_.document().settings().display.unit, this);
     if (dialog.exec() != QDialog::Accepted || !dialog.points()) return false;
+    if (asNew || !session_.isOpen()) session_.startNew({});
     const bool first = session_.document().objects().empty();
     const auto points = *dialog.points();
-    const bool done = session_.edit(
+    const auto made = editAndSelectNew(
         tr("Import %1 points from %2").arg(points.points.size()).arg(QFileInfo(path).fileName()),
         [&](const document::Document& d) -> Result<document::Edited> {
             return std::move(format::addPoints(d, path.toStdString(), points).document);
         });
-    if (!done) return false;
+    if (made.empty()) return false;
+    bench_->open(Bench::Page::Tables);
     say(tr("%1 points read, %2 rows skipped").arg(points.points.size()).arg(points.skipped.size()), false);
     if (first) fitPending_ = true;
     return true;

@@ -9,6 +9,12 @@
 
 namespace erdwerk::app {
 
+namespace {
+constexpr int widestEntry = 300;
+constexpr int narrowestEntry = 110;
+constexpr int narrowestChip = 46;
+}  // namespace
+
 PromptLine::PromptLine(QWidget* parent) : QWidget(parent) {
     setObjectName(QStringLiteral("promptLine"));
     setAttribute(Qt::WA_StyledBackground);
@@ -24,7 +30,7 @@ PromptLine::PromptLine(QWidget* parent) : QWidget(parent) {
     title_->setStyleSheet(QStringLiteral("color: #B9502B;"));
     prompt_ = new QLabel;
     prompt_->setObjectName(QStringLiteral("prompt"));
-    prompt_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    prompt_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::MinimumExpanding);
     prompt_->setAccessibleName(tr("What is needed next"));
     chips_ = new QWidget;
     chipLayout_ = new QHBoxLayout(chips_);
@@ -33,7 +39,7 @@ PromptLine::PromptLine(QWidget* parent) : QWidget(parent) {
     entry_ = new QLineEdit;
     entry_->setObjectName(QStringLiteral("entry"));
     entry_->setAccessibleName(tr("Typed entry"));
-    entry_->setFixedWidth(300);
+    entry_->setFixedWidth(widestEntry);
     entry_->installEventFilter(this);
     layout->addWidget(title_);
     layout->addWidget(prompt_, 1);
@@ -59,11 +65,14 @@ void PromptLine::refresh() {
         if (item->widget() != nullptr) item->widget()->deleteLater();
         delete item;
     }
+    isError_ = false;
+    chipTexts_.clear();
     title_->setVisible(tool_ != nullptr);
     entry_->setVisible(tool_ != nullptr && !tool_->entryHint().isEmpty());
     if (tool_ == nullptr) {
         prompt_->setText(
             tr("Click to select, Shift adds, drag a point or corner to move it. Ctrl+K finds every tool."));
+        fitParts();
         return;
     }
     title_->setText(tool_->title());
@@ -81,23 +90,61 @@ void PromptLine::refresh() {
     }
     const auto chips = tool_->chips();
     for (std::size_t i = 0; i < chips.size(); ++i) {
-        auto* chip =
-            new QPushButton(chips[i].value.isEmpty() ? chips[i].role + tr(": …")
-                                                     : chips[i].role + QStringLiteral(": ") + chips[i].value);
+        const QString text = chips[i].value.isEmpty() ? chips[i].role + tr(": …")
+                                                      : chips[i].role + QStringLiteral(": ") + chips[i].value;
+        chipTexts_ << text;
+        auto* chip = new QPushButton(text);
         chip->setObjectName(QStringLiteral("chip"));
         chip->setFocusPolicy(Qt::NoFocus);
-        chip->setToolTip(tr("Click to pick this again"));
+        chip->setToolTip(tr("%1. Click to pick this again").arg(text));
         connect(chip, &QPushButton::clicked, this, [this, i] {
             if (tool_ != nullptr) tool_->repick(i);
         });
         chipLayout_->addWidget(chip);
     }
+    fitParts();
+}
+
+void PromptLine::fitParts() {
+    // The sentence is never cut: chips give way first, then the entry, then it takes a second line.
+    const auto wide = [](const QWidget* w, const QString& text) {
+        return w->fontMetrics().horizontalAdvance(text) + 4;
+    };
+    const int gaps = 8 * 4 + 20;
+    int left =
+        width() - gaps - wide(prompt_, prompt_->text()) - (tool_ != nullptr ? title_->sizeHint().width() : 0);
+    const bool entered = !entry_->isHidden();
+    const int chips = static_cast<int>(chipTexts_.size());
+    int wanted = 0;
+    for (const QString& text : chipTexts_) wanted += wide(chips_, text) + 27;
+    const int forChips = left - (entered ? narrowestEntry : 0);
+    const int each = chips == 0 ? 0 : std::max(0, forChips / chips - 27);
+    chips_->setVisible(chips > 0 && (wanted <= forChips || each >= narrowestChip));
+    for (int i = 0; i < chipLayout_->count() && i < chips; ++i)
+        if (auto* chip = qobject_cast<QPushButton*>(chipLayout_->itemAt(i)->widget()))
+            chip->setText(wanted <= forChips
+                              ? chipTexts_[i]
+                              : chip->fontMetrics().elidedText(chipTexts_[i], Qt::ElideMiddle, each));
+    if (!chips_->isHidden()) left -= std::min(wanted, chips * (each + 27));
+    entry_->setFixedWidth(std::clamp(left, narrowestEntry, widestEntry));
+    prompt_->setWordWrap(left < (entered ? narrowestEntry : 0));
+}
+
+void PromptLine::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    fitParts();
+}
+
+void PromptLine::forgetError() {
+    if (isError_) refresh();
 }
 
 void PromptLine::showMessage(const QString& text, bool isError) {
     prompt_->setText((isError ? QStringLiteral("⚠ ") : QStringLiteral("✓ ")) + text);
     prompt_->setStyleSheet(
         QStringLiteral("color: %1; font-weight: 600;").arg(isError ? "#A5313C" : "#2C6E68"));
+    isError_ = isError;
+    fitParts();
     QTimer::singleShot(isError ? 8000 : 4000, this, [this, shown = prompt_->text()] {
         if (prompt_->text() == shown) refresh();
     });

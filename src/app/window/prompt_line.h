@@ -16,6 +16,8 @@ public:
     explicit PromptLine(QWidget* parent = nullptr);
     void setTool(Tool* tool);
     void showMessage(const QString& text, bool isError);
+    /// What was wrong before is over: something was done since.
+    void forgetError();
     /// Begins typing with this text, as when a key is pressed in the plan.
     void startEntry(const QString& text);
     [[nodiscard]] QLineEdit* entry() { return entry_; }
@@ -28,6 +30,8 @@ Q_SIGNALS:
 private:
     void refresh();
     void enter();
+    void fitParts();
+    void resizeEvent(QResizeEvent* event) override;
     bool eventFilter(QObject* watched, QEvent* event) override;
 
     Tool* tool_ = nullptr;
@@ -36,6 +40,8 @@ private:
     QWidget* chips_;
     QHBoxLayout* chipLayout_;
     QLineEdit* entry_;
+    QStringList chipTexts_;
+    bool isError_ = false;
 };
 
 }  // namespace erdwerk::app

@@ -2,6 +2,8 @@
 
 #include <QHBoxLayout>
 
+#include "app/base/theme.h"
+
 namespace erdwerk::app {
 
 namespace {
@@ -13,7 +15,7 @@ StageBar::StageBar(Session& session, QWidget* parent) : QWidget(parent), session
     setAttribute(Qt::WA_StyledBackground);
     setStyleSheet(QStringLiteral(
         "#stageBar { background: #FFFFFF; border-bottom: 1px solid #D9D3C7; }"
-        "#stageBar QPushButton { border: none; border-radius: 0; padding: 8px 16px; background: transparent; "
+        "#stageBar QPushButton { border: none; border-radius: 0; padding: 8px 11px; background: transparent; "
         "border-bottom: 3px solid transparent; }"
         "#stageBar QPushButton:hover { background: #F8F6F1; } #stageBar QPushButton:focus { background: "
         "#F1EEE7; }"
@@ -33,10 +35,11 @@ StageBar::StageBar(Session& session, QWidget* parent) : QWidget(parent), session
             layout->addWidget(arrow);
         }
     }
+    reserveWidths();
     layout->addStretch(1);
     working_ = new QProgressBar;
     working_->setRange(0, 0);
-    working_->setFixedSize(110, 14);
+    working_->setFixedSize(70, 14);
     working_->setTextVisible(false);
     working_->setAccessibleName(tr("Working"));
     stop_ = new QPushButton(tr("stop"));
@@ -48,23 +51,40 @@ StageBar::StageBar(Session& session, QWidget* parent) : QWidget(parent), session
     layout->addWidget(working_);
     layout->addWidget(stop_);
     layout->addWidget(findings_);
-    working_->hide();
-    stop_->hide();
+    // Their room is kept, so that nothing moves when work begins.
+    for (QWidget* w : {static_cast<QWidget*>(working_), static_cast<QWidget*>(stop_)}) {
+        QSizePolicy policy = w->sizePolicy();
+        policy.setRetainSizeWhenHidden(true);
+        w->setSizePolicy(policy);
+        w->hide();
+    }
     connect(&session_, &Session::documentChanged, this, &StageBar::refresh);
     connect(&session_, &Session::resultsChanged, this, &StageBar::refresh);
-    // Work that is done in a blink is not announced.
-    connect(&timer_, &QTimer::timeout, this, [this] {
-        busyFor_ = session_.isWorking() ? busyFor_ + 1 : 0;
-        working_->setVisible(busyFor_ > 2);
-        const int done = session_.workDone();
-        working_->setRange(0, done > 0 ? 100 : 0);
-        working_->setValue(done);
-        working_->setToolTip(done > 0 ? tr("%1 %").arg(done) : tr("Working"));
-        stop_->setVisible(busyFor_ > 2);
-    });
+    connect(&timer_, &QTimer::timeout, this, &StageBar::showWork);
     timer_.start(120);
     setStage(Stage::Field);
     refresh();
+}
+
+/// Work that is done in a blink is not announced.
+void StageBar::showWork() {
+    busyFor_ = session_.isWorking() ? busyFor_ + 1 : 0;
+    working_->setVisible(busyFor_ > 2);
+    const int done = session_.workDone();
+    working_->setRange(0, done > 0 ? 100 : 0);
+    working_->setValue(done);
+    working_->setToolTip(done > 0 ? tr("%1 %").arg(done) : tr("Working"));
+    stop_->setVisible(busyFor_ > 2);
+}
+
+/// As wide as the text of a large project, so that nothing moves when counts change.
+void StageBar::reserveWidths() {
+    const std::array<QString, 5> widest{tr("99999 points"), tr("99 surfaces"), tr("9999 lines"),
+                                        QStringLiteral("99"), tr("99 parcels")};
+    const QFontMetrics metrics(theme::font(13, true));
+    for (std::size_t i = 0; i < stages.size(); ++i)
+        buttons_[i]->setFixedWidth(
+            metrics.horizontalAdvance(stageName(stages[i]) + QStringLiteral("   ") + widest[i]) + 26);
 }
 
 void StageBar::setStage(Stage stage) {
@@ -85,16 +105,14 @@ void StageBar::refresh() {
     buttons_[1]->setText(
         text(Stage::Ground, d.all<objects::Surface>().size(), tr("surface"), tr("surfaces")));
     buttons_[2]->setText(text(Stage::Shape, d.all<objects::Line>().size(), tr("line"), tr("lines")));
-    buttons_[3]->setText(
-        text(Stage::Route, d.all<objects::Alignment>().size(), tr("alignment"), tr("alignments")));
+    const std::size_t alignments = d.all<objects::Alignment>().size();
+    buttons_[3]->setText(text(Stage::Route, alignments, {}, {}).trimmed());
+    buttons_[3]->setToolTip(alignments == 1 ? tr("1 alignment") : tr("%1 alignments").arg(alignments));
     const std::size_t parcels = d.all<objects::Parcel>().size();
     const std::size_t sheets = d.all<objects::Sheet>().size();
-    QString record = stageName(Stage::Record);
-    const auto counted = [](std::size_t n, const QString& one, const QString& many) {
-        return n == 0 ? QString() : QStringLiteral("   %1 %2").arg(n).arg(n == 1 ? one : many);
-    };
-    record += counted(parcels, tr("parcel"), tr("parcels")) + counted(sheets, tr("sheet"), tr("sheets"));
-    buttons_[4]->setText(record);
+    buttons_[4]->setText(sheets > 0 ? text(Stage::Record, sheets, tr("sheet"), tr("sheets"))
+                                    : text(Stage::Record, parcels, tr("parcel"), tr("parcels")));
+    buttons_[4]->setToolTip(tr("%1 parcels, %2 sheets").arg(parcels).arg(sheets));
     const auto& findings = session_.snapshot()->findings;
     const bool must = !findings.empty() && findings.front().severity == check::Severity::MustFix;
     findings_->setText(

@@ -26,6 +26,8 @@ Q_SIGNALS:
 
 private:
     void refresh();
+    void reserveWidths();
+    void showWork();
     Session& session_;
     Stage stage_ = Stage::Field;
     std::array<QPushButton*, 5> buttons_{};

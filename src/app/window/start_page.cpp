@@ -46,6 +46,10 @@ StartPage::StartPage(QWidget* parent) : QWidget(parent) {
         &StartPage::newFromSurveyPressed);
     add(tr("Open a project…"), QStringLiteral("startOpen"), &StartPage::openPressed);
     add(tr("New empty project"), QStringLiteral("startEmpty"), &StartPage::emptyPressed);
+    recent_ = new QVBoxLayout;
+    recent_->setSpacing(2);
+    column->addSpacing(8);
+    column->addLayout(recent_);
     lost_ = new QVBoxLayout;
     column->addSpacing(12);
     column->addLayout(lost_);
@@ -54,11 +58,31 @@ StartPage::StartPage(QWidget* parent) : QWidget(parent) {
     outer->addStretch(1);
 }
 
-void StartPage::setLost(const QStringList& journals) {
-    while (QLayoutItem* item = lost_->takeAt(0)) {
+namespace {
+
+void clear(QLayout* layout) {
+    while (QLayoutItem* item = layout->takeAt(0)) {
         delete item->widget();
         delete item;
     }
+}
+
+}  // namespace
+
+void StartPage::setRecent(const QStringList& paths) {
+    clear(recent_);
+    for (const QString& path : paths.mid(0, 4)) {
+        auto* button = new QPushButton(QFileInfo(path).completeBaseName());
+        button->setToolTip(path);
+        button->setFlat(true);
+        button->setStyleSheet(QStringLiteral("padding: 4px 18px; border: none; color: #2C6E68;"));
+        connect(button, &QPushButton::clicked, this, [this, path] { Q_EMIT recentPressed(path); });
+        recent_->addWidget(button);
+    }
+}
+
+void StartPage::setLost(const QStringList& journals) {
+    clear(lost_);
     for (const QString& journal : journals) {
         auto* button = new QPushButton(
             tr("Recover the unnamed project of %1")

@@ -10,6 +10,8 @@ class StartPage : public QWidget {
     Q_OBJECT
 public:
     explicit StartPage(QWidget* parent = nullptr);
+    /// Projects that were open before, the last one first.
+    void setRecent(const QStringList& paths);
     void setLost(const QStringList& journals);
 
 Q_SIGNALS:
@@ -17,9 +19,11 @@ Q_SIGNALS:
     void newFromSurveyPressed();
     void emptyPressed();
     void demoPressed();
+    void recentPressed(const QString& path);
     void recoverPressed(const QString& journal);
 
 private:
+    QVBoxLayout* recent_;
     QVBoxLayout* lost_;
 };
 

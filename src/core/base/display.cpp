@@ -56,8 +56,25 @@ std::string formatHeight(const std::optional<double>& height, const DisplaySetti
     return height ? formatFixed(*height, settings.heightDecimals) : std::string("–");
 }
 
+std::string formatRise(double rise, const DisplaySettings& settings) {
+    const std::string text = formatFixed(rise, settings.heightDecimals);
+    return (text.front() == '-' ? "" : "+") + text;
+}
+
 std::string formatGrade(Grade grade, const DisplaySettings& settings) {
     return formatFixed(grade.percent(), settings.gradeDecimals) + "%";
+}
+
+std::string formatRatio(Grade grade) {
+    const double slope = grade.riseOverRun();
+    const double run = 1 / std::abs(slope);
+    if (!(run < 99999.5)) return "level";
+    std::string text = formatFixed(run, run < 10 ? 2 : (run < 100 ? 1 : 0));
+    if (text.find('.') != std::string::npos) {
+        text.erase(text.find_last_not_of('0') + 1);
+        if (text.back() == '.') text.pop_back();
+    }
+    return (slope < 0 ? "-" : "") + text + ":1";
 }
 
 std::string formatStation(double station, const DisplaySettings& settings) {
@@ -107,6 +124,10 @@ std::string formatBearing(Angle azimuth, int secondDecimals) {
     const double scale = 3600.0 * std::pow(10, secondDecimals);
     double degrees = std::round(azimuth.normalized().degrees() * scale) / scale;
     if (degrees >= 360.0) degrees -= 360.0;
+    // The four winds have no quadrant.
+    static constexpr std::array<const char*, 4> winds{"due North", "due East", "due South", "due West"};
+    for (std::size_t quarter = 0; quarter < winds.size(); ++quarter)
+        if (degrees == 90.0 * static_cast<double>(quarter)) return winds[quarter];
     if (degrees <= 90) return "N " + degreesMinutesSeconds(degrees, secondDecimals) + " E";
     if (degrees <= 180) return "S " + degreesMinutesSeconds(180 - degrees, secondDecimals) + " E";
     if (degrees < 270) return "S " + degreesMinutesSeconds(degrees - 180, secondDecimals) + " W";

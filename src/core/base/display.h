@@ -37,12 +37,18 @@ std::string formatFixed(double value, int decimals);
 std::string formatExact(double value);
 std::string formatLength(double value, const DisplaySettings& settings);
 std::string formatHeight(const std::optional<double>& height, const DisplaySettings& settings);
+/// With its sign, in the decimals of heights: "+0.15".
+std::string formatRise(double rise, const DisplaySettings& settings);
 std::string formatGrade(Grade grade, const DisplaySettings& settings);
+/// Run to rise, falling with a minus: "3:1", "-12.5:1"; two decimals below 10, one below 100, no zeros
+/// behind; "level" where the run would be above 99 999.
+std::string formatRatio(Grade grade);
 /// Station along an alignment, e.g. 0+125.00; a negative station has a leading minus.
 std::string formatStation(double station, const DisplaySettings& settings);
 /// A turn (delta) in the project's angle unit: 45°30'20", 45.5056° or 50.5617 gon.
 std::string formatAngle(Angle angle, AngleUnit unit, int secondDecimals = 0);
-/// Quadrant bearing with seconds, e.g. N 45°30'20" E. Rounding carries over, so 59.6" never shows as 60".
+/// Quadrant bearing with seconds, e.g. N 45°30'20" E, or "due East" where there is no quadrant. Rounding
+/// carries over, so 59.6" never shows as 60".
 std::string formatBearing(Angle azimuth, int secondDecimals = 0);
 /// A direction in the project's style: bearing, or azimuth in the project's angle unit.
 std::string formatDirection(Angle azimuth, const DisplaySettings& settings);

@@ -4,6 +4,7 @@
 #include <cctype>
 #include <charconv>
 #include <cmath>
+#include <map>
 #include <vector>
 
 namespace erdwerk {
@@ -171,6 +172,15 @@ Result<PlaceEntry> parsePlaceEntry(std::string_view input, const DisplaySettings
         const auto distance = parseNumber(parts.back());
         const auto degrees = sexagesimal(parts, 1, parts.size() - 1);
         if (distance && degrees) return PlaceEntry{TypedCourse{Angle::degrees(*degrees), *distance}};
+    }
+    if (parts.size() == 3 && lower(parts[0]) == "due") {
+        static const std::map<std::string, double> winds{{"north", 0},  {"east", 90}, {"south", 180},
+                                                         {"west", 270}, {"n", 0},     {"e", 90},
+                                                         {"s", 180},    {"w", 270}};
+        const auto wind = winds.find(lower(parts[1]));
+        const auto distance = parseNumber(parts.back());
+        if (wind != winds.end() && distance)
+            return PlaceEntry{TypedCourse{Angle::degrees(wind->second), *distance}};
     }
     if (parts.size() >= 4) {
         const std::string ns = lower(parts[0]);

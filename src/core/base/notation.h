@@ -5,6 +5,7 @@
 //   2%, -2%           a grade           3:1, -3:1, 1 in 3 a ratio, run to rise (kept as a grade)
 //   =Ground           the height of a surface             =Ground+0.10, =Ground-0.10
 //   N 45°30'20" E 35.20      a bearing and a distance     az 45.5056 35.20   an azimuth and a distance
+//   due East 35.20
 //   48010.5, 91020.25        a position (easting, northing), a third number is its height
 //
 // Degree, minute and second marks may be left out where spaces stand instead; letters may be small.

@@ -31,15 +31,20 @@ void addFixes(Finding& f, ObjectId surface, const derive::SurfaceCrossing& confl
             return operations::shareCorner(d, first, second, at, height);
         };
     };
-    f.fixes.push_back({"Give both the first's height", share(crossing.firstHeight), "First's"});
-    f.fixes.push_back({"Give both the second's height", share(crossing.secondHeight), "Second's"});
-    f.fixes.push_back(
-        {"Give both the mean height", share((crossing.firstHeight + crossing.secondHeight) / 2), "Mean"});
+    const auto heightFix = [&](const std::string& whose, double height, const std::string& way) {
+        const std::string figure = formatHeight(height, display);
+        f.fixes.push_back(
+            {"Give both " + whose + " height, " + figure, share(height), whose + " " + figure, way});
+    };
+    heightFix(f.names[0] + "'s", crossing.firstHeight, "give both lines the first one's height");
+    heightFix(f.names[1] + "'s", crossing.secondHeight, "give both lines the second one's height");
+    heightFix("the mean", (crossing.firstHeight + crossing.secondHeight) / 2,
+              "give both lines the mean height");
     f.fixes.push_back({"Move the nearest corner onto the other line",
                        [=, first = first, second = second, at = crossing.place](const document::Document& d) {
                            return operations::moveNearestCorner(d, *state, first, second, at);
                        },
-                       "Move corner"});
+                       "move corner", "move the nearest corner onto the other line"});
     const auto firstTail = operations::overshoot(document, first, crossing.place);
     const auto secondTail = operations::overshoot(document, second, crossing.place);
     const bool ofFirst = firstTail && (!secondTail || *firstTail < *secondTail);
@@ -51,13 +56,14 @@ void addFixes(Finding& f, ObjectId surface, const derive::SurfaceCrossing& confl
         f.fixes.push_back({"Trim " + formatLength(*tail, display) + " of '" + document.nameOf(trimmed) + "'",
                            [=, at = crossing.place](const document::Document& d) {
                                return operations::trimOvershoot(d, *state, trimmed, at, height);
-                           }});
+                           },
+                           "trim " + formatLength(*tail, display), "trim what overshoots"});
     }
     f.fixes.push_back({"Take '" + f.names[1] + "' out of the surface",
                        [surface = surface, second = second](const document::Document& d) {
                            return operations::removeSource(d, surface, second);
                        },
-                       "Take out"});
+                       "take out " + f.names[1]});
 }
 
 }  // namespace

@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "core/derive/model.h"
+#include "core/document/transaction.h"
 
 namespace erdwerk::check {
 
@@ -19,7 +20,18 @@ std::string_view severityName(Severity severity);
 struct Fix {
     std::string label;  ///< what it does, as the history will say
     std::function<document::Document(const document::Document&)> apply;
-    std::string brief = {};  ///< what the button says; empty: the label
+    std::string brief = {};  ///< what the button says, with the figure or name it takes; empty: the label
+    /// What it does, said of any finding of its kind ("give both the mean height"): all of them can be fixed
+    /// so in one go. Empty: only one at a time.
+    std::string way = {};
+    /// When it does nothing but remove points: which. `apply` does the same.
+    std::vector<objects::PointRef> removes = {};
+};
+
+/// One of the many that a finding speaks of.
+struct Part {
+    std::string text;
+    geometry::Vec2 at;
 };
 
 struct Finding {
@@ -31,7 +43,9 @@ struct Finding {
     std::vector<ObjectId> objects;
     std::vector<std::string> names;  ///< of the objects, with the point or vertex
     std::vector<Fix> fixes;
+    std::vector<Part> parts = {};  ///< when it speaks of many: each of them, or the first 200
 };
+inline constexpr std::size_t mostParts = 200;
 
 /// Findings that were found before, kept as long as what they depend on is the same. Used by one thread at a
 /// time.
@@ -51,6 +65,12 @@ std::vector<Finding> run(const derive::Derived& derived, Memory* memory = nullpt
 document::Accepted acceptance(const Finding& finding, std::string reason);
 /// Kind, objects and place (to a millimetre or so) are the same.
 bool isAccepted(const document::Settings& settings, const Finding& finding);
+
+/// The ways in which all findings of a kind can be fixed that can be fixed so, with how many that are.
+std::vector<std::pair<std::string, std::size_t>> waysToFixAll(const std::vector<Finding>& findings,
+                                                              const std::string& kind);
+/// All fixes of that kind and way, as one edit. What one of them leaves nothing to do for is passed over.
+document::Edit fixAll(const std::vector<Finding>& findings, const std::string& kind, const std::string& way);
 
 /// One row each: severity, kind, easting, northing, heights, names, text. RFC 4180.
 std::string toCsv(const std::vector<Finding>& findings);

@@ -52,9 +52,14 @@ void heightRules(const Derived& derived, std::vector<Finding>& out) {
         f.text = "'" + document.nameOf(id) + "' has " + std::to_string(missing) +
                  (missing == 1 ? " point" : " points") + " without height; point " +
                  std::to_string(firstMissing + 1) + ": " + v.problem;
-        f.fixes.push_back({"Interpolate them", [id = id](const document::Document& d) {
-                               return operations::interpolateMissing(d, id);
-                           }});
+        for (std::size_t i = 0; i < line->vertices.size() && f.parts.size() < mostParts; ++i)
+            if (!line->vertices[i].height)
+                f.parts.push_back({"Point " + std::to_string(i + 1) + ": " + line->vertices[i].problem,
+                                   line->vertices[i].place});
+        f.fixes.push_back(
+            {"Interpolate them",
+             [id = id](const document::Document& d) { return operations::interpolateMissing(d, id); },
+             "interpolate " + std::to_string(missing), "interpolate what is missing"});
         out.push_back(std::move(f));
     }
 }

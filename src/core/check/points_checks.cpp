@@ -54,8 +54,11 @@ void samePlace(const Derived& derived, std::vector<Finding>& out) {
             if (low != f.heights.end() && *high - *low >= 0.0005) f.severity = Severity::MustFix;
             std::vector<objects::PointRef> rest;
             for (std::size_t k = from + 1; k < to; ++k) rest.push_back(all[k].ref);
-            f.fixes.push_back({"Keep only the first",
-                               [rest](const Document& d) { return operations::removePoints(d, rest); }});
+            const std::string first =
+                document.get<Points>(all[from].ref.set)->set[all[from].ref.index].number;
+            f.fixes.push_back({"Keep only " + first,
+                               [rest](const Document& d) { return operations::removePoints(d, rest); },
+                               "keep " + first, "keep only the first of each", rest});
             out.push_back(std::move(f));
         }
         from = to;
@@ -81,10 +84,16 @@ void withoutHeight(const Derived& derived, std::vector<Finding>& out) {
                     {"Take " + formatHeight(h, document.settings().display) + " from the surface",
                      [id, i, h](const Document& d) {
                          return operations::setPointHeight(d, {id, i}, h);
-                     }});
-            f.fixes.push_back({"Delete the point", [id, i](const Document& d) {
+                     },
+                     "the surface's " + formatHeight(h, document.settings().display),
+                     "take the surface's height"});
+            f.fixes.push_back({"Delete " + pointName(set[i]),
+                               [id, i](const Document& d) {
                                    return operations::removePoints(d, {{id, i}});
-                               }});
+                               },
+                               "delete",
+                               "delete the point",
+                               {{id, i}}});
             out.push_back(std::move(f));
         }
     }
@@ -107,9 +116,24 @@ void sameNumber(const Derived& derived, std::vector<Finding>& out) {
                       {it->second.set, id},
                       {pointName(set[i]), pointName(set[i])},
                       {}};
-            f.fixes.push_back({"Give this one the next free number", [id, i](const Document& d) {
+            const std::string& number = set[i].number;
+            f.fixes.push_back({"Give this " + number + " the next free number",
+                               [id, i](const Document& d) {
                                    return operations::renumberPoint(d, {id, i});
-                               }});
+                               },
+                               "next free number", "give the later one the next free number"});
+            f.fixes.push_back({"Give this " + number + " a letter behind its number",
+                               [id, i](const Document& d) {
+                                   return operations::letterPoint(d, {id, i});
+                               },
+                               "add a letter", "keep all, the later ones with a letter"});
+            f.fixes.push_back({"Keep only the first " + number,
+                               [id, i](const Document& d) {
+                                   return operations::removePoints(d, {{id, i}});
+                               },
+                               "keep the first",
+                               "keep only the first of each",
+                               {{id, i}}});
             out.push_back(std::move(f));
         }
     }

@@ -89,11 +89,16 @@ void nearDuplicates(const Derived& derived, std::vector<Finding>& out) {
             f.text = f.names[0] + " (" + formatHeight(p.height, display) + ") and " + f.names[1] + " (" +
                      formatHeight(q.height, display) + ") are only " + formatLength(apart, display) +
                      " apart";
-            f.fixes.push_back({"Keep " + numberOf(p), [second](const Document& d) {
-                                   return operations::removePoints(d, {second});
-                               }});
-            f.fixes.push_back({"Keep " + numberOf(q),
-                               [first](const Document& d) { return operations::removePoints(d, {first}); }});
+            const auto keep = [&](const survey::SurveyPoint& kept, objects::PointRef gone,
+                                  const std::string& way) {
+                f.fixes.push_back({"Keep " + numberOf(kept),
+                                   [gone](const Document& d) { return operations::removePoints(d, {gone}); },
+                                   "keep " + numberOf(kept),
+                                   way,
+                                   {gone}});
+            };
+            keep(p, second, "keep the first of each two");
+            keep(q, first, "keep the second of each two");
             out.push_back(std::move(f));
         }
     }
@@ -131,6 +136,11 @@ void pointsOutsideEdge(const Derived& derived, std::vector<Finding>& out) {
             f.text = std::to_string(outside.size()) + (outside.size() == 1 ? " point of " : " points of ") +
                      quoted(document, s.object) + (outside.size() == 1 ? " lies" : " lie") +
                      " outside the edge of " + quoted(document, id) + " and take no part";
+            for (const auto& ref : outside) {
+                if (f.parts.size() == mostParts) break;
+                const auto& p = points->set[ref.index];
+                f.parts.push_back({"Point " + numberOf(p), p.plan});
+            }
             out.push_back(std::move(f));
         }
     }
@@ -264,7 +274,8 @@ Finding nearlyTouching(const Derived& derived, ObjectId id, bool last, ObjectId 
                            [id = id, other = other, last, at = on->place, h = *height](const Document& d) {
                                return operations::setHeightOnLine(
                                    operations::moveEnd(d, id, last, {at.x, at.y, h}), other, at, h);
-                           }});
+                           },
+                           "end it on " + document.nameOf(other), "end each on the line it nearly touches"});
     }
     return f;
 }

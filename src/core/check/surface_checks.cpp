@@ -9,6 +9,7 @@
 #include "core/check/finding.h"
 #include "core/derive/surface_build.h"
 #include "core/operations/mend.h"
+#include "core/terrain/rim.h"
 
 namespace erdwerk::check {
 
@@ -49,6 +50,10 @@ std::vector<std::vector<std::uint32_t>> ringsOf(const terrain::Tin& tin,
         ring.erase(std::unique(ring.begin(), ring.end()), ring.end());
     }
     return out;
+}
+
+Vec2 centreOf(const std::array<Vec3, 3>& c) {
+    return {(c[0].x + c[1].x + c[2].x) / 3, (c[0].y + c[1].y + c[2].y) / 3};
 }
 
 /// How far each vertex sticks out: its height over the highest neighbour (positive) or under the lowest
@@ -127,16 +132,22 @@ void spikes(const Derived& derived, ObjectId surface, const terrain::Tin& tin, s
             who = "Point " + document.get<objects::Points>(ref.set)->set[ref.index].number;
             f.objects.push_back(ref.set);
             f.names.push_back(who);
-            f.fixes.push_back({"Give it " + formatHeight(mean, display), [ref, mean](const Document& d) {
-                                   return operations::setPointHeight(d, ref, mean);
-                               }});
-            f.fixes.push_back({"Delete the point",
-                               [ref](const Document& d) { return operations::removePoints(d, {ref}); }});
+            f.fixes.push_back(
+                {"Give it " + formatHeight(mean, display),
+                 [ref, mean](const Document& d) { return operations::setPointHeight(d, ref, mean); },
+                 "neighbours' mean " + formatHeight(mean, display), "give each its neighbours' mean height"});
+            f.fixes.push_back({"Delete " + who,
+                               [ref](const Document& d) { return operations::removePoints(d, {ref}); },
+                               "delete",
+                               "delete the point",
+                               {ref}});
         } else {
-            f.fixes.push_back({"Leave it out", [surface, at = v.plan()](const Document& d) {
+            f.fixes.push_back({"Leave it out",
+                               [surface, at = v.plan()](const Document& d) {
                                    return operations::addEdit(
                                        d, surface, {{terrain::EditKind::RemovePoint, at, {}}, {}, true});
-                               }});
+                               },
+                               "leave out", "leave each out of its surface"});
         }
         f.text = who + " at " + formatHeight(v.z, display) + " stands " +
                  formatLength(std::abs(found.out[k]), display) + (found.out[k] > 0 ? " above" : " below") +
@@ -179,6 +190,7 @@ void flatTriangles(const Derived& derived, ObjectId surface, const terrain::Tin&
         std::size_t count = 0;
         Vec2 at{};
         std::vector<Vec2> flips;
+        std::vector<Part> parts;
     };
     std::map<ObjectId, OnOne> found;
     std::set<std::uint32_t> used;
@@ -188,9 +200,10 @@ void flatTriangles(const Derived& derived, ObjectId surface, const terrain::Tin&
             continue;
         OnOne& one = found[contour];
         const auto corners = tin.triangle(t);
-        if (one.count++ == 0)
-            one.at = {(corners[0].x + corners[1].x + corners[2].x) / 3,
-                      (corners[0].y + corners[1].y + corners[2].y) / 3};
+        const Vec2 centre = centreOf(corners);
+        if (one.count++ == 0) one.at = centre;
+        if (one.parts.size() < mostParts)
+            one.parts.push_back({"Flat triangle " + std::to_string(one.count), centre});
         for (int i = 0; i < 3 && used.count(t) == 0; ++i) {
             const std::uint32_t n = tin.neighbour(t, i);
             if (n == terrain::Tin::none || used.count(n) != 0 || !flippable(tin, t, i)) continue;
@@ -211,6 +224,7 @@ void flatTriangles(const Derived& derived, ObjectId surface, const terrain::Tin&
         f.text = std::to_string(one.count) + (one.count == 1 ? " triangle" : " triangles") + " of '" +
                  f.names.front() + "' " + (one.count == 1 ? "is" : "are") + " flat: all corners lie on '" +
                  f.names.back() + "'";
+        f.parts = one.parts;
         if (!one.flips.empty())
             f.fixes.push_back(
                 {"Flip " + std::to_string(one.flips.size()) + (one.flips.size() == 1 ? " side" : " sides"),
@@ -219,7 +233,8 @@ void flatTriangles(const Derived& derived, ObjectId surface, const terrain::Tin&
                          for (const Vec2 at : flips)
                              definition.edits.push_back({{terrain::EditKind::FlipSide, at, {}}, {}, true});
                      });
-                 }});
+                 },
+                 "flip " + std::to_string(one.flips.size()), "flip the sides that can be"});
         out.push_back(std::move(f));
     }
 }
@@ -234,9 +249,8 @@ void rimNeedles(const Derived& derived, ObjectId surface, const terrain::Tin& ti
     if (definition.narrowest >= needle) return;
     for (const auto& s : derive::expandedSources(document, definition))
         if (s.role == Role::Edge) return;  // the rim is where it was asked to be
+    std::vector<std::pair<double, Part>> needles;
     std::size_t count = 0;
-    double worst = needle;
-    Vec2 at{};
     for (std::uint32_t t = 0; t < tin.triangleCount(); ++t) {
         const auto c = tin.triangle(t);
         double longest = 0;
@@ -252,19 +266,30 @@ void rimNeedles(const Derived& derived, ObjectId surface, const terrain::Tin& ti
         const double narrow = area2 / (longest * longest);
         if (narrow >= needle) continue;
         ++count;
-        if (narrow < worst) {
-            worst = narrow;
-            at = {(c[0].x + c[1].x + c[2].x) / 3, (c[0].y + c[1].y + c[2].y) / 3};
-        }
+        needles.emplace_back(
+            narrow, Part{"Narrower than 1 : " + std::to_string(static_cast<int>(1 / std::max(narrow, 1e-9))),
+                         centreOf(c)});
     }
     if (count == 0) return;
-    auto f = about(document, "rim-needles", Severity::Note, surface, at);
+    std::stable_sort(needles.begin(), needles.end(),
+                     [](const auto& a, const auto& b) { return a.first < b.first; });
+    auto f = about(document, "rim-needles", Severity::Note, surface, needles.front().second.at);
+    for (std::size_t i = 0; i < std::min(needles.size(), mostParts); ++i)
+        f.parts.push_back(needles[i].second);
     f.text = std::to_string(count) + (count == 1 ? " needle triangle" : " needle triangles") +
              " at the rim of '" + f.names.front() + "'";
-    f.fixes.push_back({"Leave out narrow rim triangles", [surface](const Document& d) {
+    // What comes to lie at the rim goes as well, if it is as narrow: the fix says what it takes.
+    const terrain::Tin left = terrain::peelRim(tin, {definition.maxEdge, needle, false});
+    const std::size_t taken = tin.triangleCount() - left.triangleCount();
+    const std::string takes = std::to_string(taken) + (taken == 1 ? " triangle, " : " triangles, ") +
+                              formatArea(terrain::figuresOf(tin).planArea - terrain::figuresOf(left).planArea,
+                                         document.settings().display);
+    f.fixes.push_back({"Leave out narrow rim triangles: " + takes,
+                       [surface](const Document& d) {
                            return operations::changeDefinition(d, surface,
                                                                [](auto& def) { def.narrowest = needle; });
-                       }});
+                       },
+                       "leave out " + takes});
     out.push_back(std::move(f));
 }
 

@@ -16,13 +16,18 @@ std::string Document::nameOf(ObjectId id) const {
 }
 
 bool Document::hidden(const Object& object) const {
-    const auto* group = get<objects::Group>(object.group);
-    return group != nullptr && !group->visible;
+    return shown_->hidden.count(object.id) != 0 || (object.group && shown_->hidden.count(object.group) != 0);
 }
 
 Document Document::withSettings(Settings settings) const {
     Document out = *this;
     out.settings_ = std::make_shared<const Settings>(std::move(settings));
+    return out;
+}
+
+Document Document::withShown(Shown shown) const {
+    Document out = *this;
+    out.shown_ = std::make_shared<const Shown>(std::move(shown));
     return out;
 }
 
@@ -104,6 +109,7 @@ Document Document::withoutUsesOf(ObjectId id) const {
 Change difference(const Document& before, const Document& after) {
     Change change;
     change.settings = before.settingsPointer() != after.settingsPointer();
+    change.shown = before.shownPointer() != after.shownPointer();
     for (const auto& [id, object] : after.objects()) {
         const auto it = before.objects().find(id);
         if (it == before.objects().end() || it->second != object) change.changed.push_back(id);

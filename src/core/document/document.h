@@ -3,11 +3,13 @@
 
 #include <map>
 #include <memory>
+#include <set>
 #include <string>
 #include <vector>
 
 #include "core/base/display.h"
 #include "core/objects/object.h"
+#include "core/objects/plan_part.h"
 
 namespace erdwerk::document {
 
@@ -39,6 +41,13 @@ struct Settings {
     friend bool operator==(const Settings&, const Settings&) = default;
 };
 
+/// What the views show. No result depends on it.
+struct Shown {
+    std::set<ObjectId> hidden;  ///< objects; a group stands for its members
+    objects::PlanPartsOff off;  ///< parts of the plan
+    friend bool operator==(const Shown&, const Shown&) = default;
+};
+
 /// An object that has no identity yet.
 struct NewObject {
     std::string name;
@@ -53,6 +62,8 @@ public:
 
     [[nodiscard]] const Settings& settings() const { return *settings_; }
     [[nodiscard]] const std::shared_ptr<const Settings>& settingsPointer() const { return settings_; }
+    [[nodiscard]] const Shown& shown() const { return *shown_; }
+    [[nodiscard]] const std::shared_ptr<const Shown>& shownPointer() const { return shown_; }
     [[nodiscard]] const Objects& objects() const { return objects_; }
     [[nodiscard]] std::uint64_t nextId() const { return nextId_; }
     /// Null when there is no such object.
@@ -79,10 +90,11 @@ public:
         return {};
     }
     [[nodiscard]] std::string nameOf(ObjectId id) const;
-    /// The group exists and is hidden.
+    /// It is hidden, or its group is.
     [[nodiscard]] bool hidden(const Object& object) const;
 
     [[nodiscard]] Document withSettings(Settings settings) const;
+    [[nodiscard]] Document withShown(Shown shown) const;
     /// Ids below this are never given out again, even if no object has them.
     [[nodiscard]] Document withNextId(std::uint64_t nextId) const;
     /// Adds or replaces, by the object's id (which must not be none).
@@ -104,6 +116,7 @@ public:
 
 private:
     std::shared_ptr<const Settings> settings_ = std::make_shared<const Settings>();
+    std::shared_ptr<const Shown> shown_ = std::make_shared<const Shown>();
     Objects objects_;
     std::uint64_t nextId_ = 1;
 };
@@ -135,7 +148,8 @@ struct Change {
     std::vector<ObjectId> changed;  ///< added or replaced
     std::vector<ObjectId> removed;
     bool settings = false;
-    [[nodiscard]] bool empty() const { return changed.empty() && removed.empty() && !settings; }
+    bool shown = false;
+    [[nodiscard]] bool empty() const { return changed.empty() && removed.empty() && !settings && !shown; }
 };
 Change difference(const Document& before, const Document& after);
 

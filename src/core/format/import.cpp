@@ -131,8 +131,7 @@ Imported addVectorContent(const Document& document, const std::string& path, con
         ObjectId group;
         if (layers.size() > 1) {
             group = out.document.byName<objects::Group>(line.layer);
-            if (!group)
-                out.document = out.document.added(line.layer, objects::Group{"#3F5C73", true}, &group);
+            if (!group) out.document = out.document.added(line.layer, objects::Group{"#3F5C73"}, &group);
         }
         made.push_back({line.name, objects::Line{line.line, {}}, group});
     }
@@ -191,7 +190,7 @@ Result<void> addXmlSurface(Imported& out, const XmlSurface& s, double by, const 
         objects::Surface{std::make_shared<const objects::SurfaceDefinition>(std::move(definition)), {}, {}});
     if (s.lines.empty()) return {};
     ObjectId group;
-    out.document = out.document.added("Lines of " + s.name, objects::Group{"#3F5C73", true}, &group);
+    out.document = out.document.added("Lines of " + s.name, objects::Group{"#3F5C73"}, &group);
     for (const auto& line : s.lines) {
         std::vector<geometry::Vec2> corners;
         std::vector<std::optional<double>> heights;
@@ -336,9 +335,17 @@ Result<Imported> addRaster(const Document& document, const std::string& path, co
     } else {
         auto picture = attachedPicture(file, context);
         if (!picture) return named(picture.error());
-        out.document = document.added(stemOf(path), objects::Backdrop{file, std::move(*picture), {}, true});
+        out.document = document.added(stemOf(path), objects::Backdrop{file, std::move(*picture), {}});
     }
     return out;
+}
+
+FileSort sortOf(const std::string& path) {
+    const std::string ending = endingOf(path);
+    if (ending == ".erdwerk") return FileSort::Project;
+    if (ending == ".csv" || ending == ".txt") return FileSort::Points;
+    if (ending != ".ply" && isCloudFile(path)) return FileSort::Cloud;
+    return isRasterFile(path) ? FileSort::Raster : FileSort::Lines;
 }
 
 Result<Imported> importFile(const Document& document, const std::string& path, const ImportOptions& options) {

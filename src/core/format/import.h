@@ -54,6 +54,11 @@ Result<Imported> importFile(const document::Document& document, const std::strin
                             const ImportOptions& options);
 Result<CsvPoints> readPointFile(const std::string& path, const ImportOptions& options, LengthUnit unit);
 
+/// How a file that somebody hands over is read, by its ending. Points go through a preview of their columns;
+/// Lines: all that importFile reads by itself.
+enum class FileSort { Project, Points, Cloud, Raster, Lines };
+FileSort sortOf(const std::string& path);
+
 /// One surface: LandXML or PLY file, or PROJECT.erdwerk:NAME (the name may be left out where there is only
 /// one).
 Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string& spec,

@@ -105,6 +105,7 @@ json changeToJson(const std::string& what, std::uint64_t number, const Document&
         line["set"].push_back(objectChange(*next.find(id), old.find(id).get()));
     for (const auto id : change.removed) line["removed"].push_back(id.value);
     if (change.settings) line["settings"] = toJson(next.settings());
+    if (change.shown) line["shown"] = toJson(next.shown());
     return line;
 }
 
@@ -123,6 +124,11 @@ Result<Document> applyChange(const json& line, const Document& document) {
             auto settings = settingsFromJson(line.at("settings"));
             if (!settings) return tl::unexpected(settings.error());
             out = out.withSettings(std::move(*settings));
+        }
+        if (line.contains("shown")) {
+            auto shown = shownFromJson(line.at("shown"));
+            if (!shown) return tl::unexpected(shown.error());
+            out = out.withShown(std::move(*shown));
         }
         return out.withNextId(line.value("nextId", std::uint64_t{1}));
     } catch (const std::exception& e) {

@@ -29,6 +29,23 @@ std::string word(const json& value) {
     return value.get<std::string>();
 }
 
+json toJson(const PlanPartsOff& off) {
+    json names = json::array();
+    for (const PlanPart part : off) names.push_back(planPartName(part));
+    return names;
+}
+
+PlanPartsOff planPartsFromJson(const json& value) {
+    if (!value.is_array()) throw std::runtime_error("the parts of a plan are no list");
+    PlanPartsOff off;
+    for (const json& name : value) {
+        const auto part = planPartFrom(word(name));
+        if (!part) throw std::runtime_error("unknown part of a plan '" + word(name) + "'");
+        off.insert(*part);
+    }
+    return off;
+}
+
 ObjectId idFrom(const json& j, const char* key) {
     return {whole(j.at(key))};
 }

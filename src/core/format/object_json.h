@@ -13,6 +13,7 @@ namespace erdwerk::format {
 nlohmann::json toJson(const objects::Object& object, const std::string& folder = {},
                       const objects::Object* before = nullptr);
 nlohmann::json toJson(const document::Settings& settings);
+nlohmann::json toJson(const document::Shown& shown);
 nlohmann::json toJson(const survey::SurveyPoint& point);
 
 /// BadInput names the object and what is wrong with it.
@@ -21,6 +22,9 @@ nlohmann::json toJson(const survey::SurveyPoint& point);
 Result<objects::Object> objectFromJson(const nlohmann::json& json, const std::string& folder = {},
                                        const objects::Object* before = nullptr);
 Result<document::Settings> settingsFromJson(const nlohmann::json& json);
+Result<document::Shown> shownFromJson(const nlohmann::json& json);
+/// Files of the first version say it in the object itself.
+bool wasHidden(const nlohmann::json& object);
 Result<survey::SurveyPoint> pointFromJson(const nlohmann::json& json);
 
 }  // namespace erdwerk::format

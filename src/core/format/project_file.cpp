@@ -56,7 +56,9 @@ void writeOwnTables(SQLite::Database& db, const Document& document, const SaveMa
     project.bind(1, projectVersion);
     project.bind(2, mark.stamp);
     project.bind(3, static_cast<std::int64_t>(document.nextId()));
-    project.bind(4, toJson(document.settings()).dump());
+    json settings = toJson(document.settings());
+    settings["shown"] = toJson(document.shown());
+    project.bind(4, settings.dump());
     project.bind(5, mark.follows);
     project.bind(6, static_cast<std::int64_t>(mark.heldChanges));
     project.exec();
@@ -149,16 +151,26 @@ Result<OpenedProject> openProject(const std::string& path) {
             out.mark.follows = project.getColumn("follows").getString();
             out.mark.heldChanges = static_cast<std::uint64_t>(project.getColumn("held_changes").getInt64());
         }
-        auto settings = settingsFromJson(json::parse(project.getColumn("settings").getString()));
+        const json written = json::parse(project.getColumn("settings").getString());
+        auto settings = settingsFromJson(written);
         if (!settings) return badInput(settings.error().text, path);
         out.document = out.document.withSettings(std::move(*settings))
                            .withNextId(static_cast<std::uint64_t>(project.getColumn("next_id").getInt64()));
+        document::Shown shown;
+        if (written.contains("shown")) {
+            auto read = shownFromJson(written.at("shown"));
+            if (!read) return badInput(read.error().text, path);
+            shown = std::move(*read);
+        }
         SQLite::Statement objects(db, "SELECT id, definition FROM erdwerk_objects ORDER BY id");
         while (objects.executeStep()) {
-            auto object = objectFromJson(json::parse(objects.getColumn(1).getString()), folderOf(path));
+            const json definition = json::parse(objects.getColumn(1).getString());
+            auto object = objectFromJson(definition, folderOf(path));
             if (!object) return badInput(object.error().text, path);
+            if (wasHidden(definition)) shown.hidden.insert(object->id);
             out.document = out.document.with(std::move(*object));
         }
+        out.document = out.document.withShown(std::move(shown));
         return out;
     } catch (const json::exception& e) {
         return badInput(std::string("is damaged: ") + e.what(), path);

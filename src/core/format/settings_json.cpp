@@ -1,15 +1,17 @@
-// Settings of a project as JSON.
+// Settings of a project, and what it shows, as JSON.
 
 #include <nlohmann/json.hpp>
 #include <stdexcept>
 
 #include "core/format/json_place.h"
 #include "core/format/object_json.h"
+#include "core/format/objects/json_kind.h"
 
 namespace erdwerk::format {
 
 using document::Accepted;
 using document::Settings;
+using document::Shown;
 using nlohmann::json;
 
 json toJson(const Settings& s) {
@@ -67,6 +69,28 @@ Result<Settings> settingsFromJson(const json& j) {
     } catch (const std::exception& e) {
         return badInput(std::string("the settings are damaged: ") + e.what());
     }
+}
+
+json toJson(const Shown& s) {
+    json hidden = json::array();
+    for (const ObjectId id : s.hidden) hidden.push_back(id.value);
+    return {{"hidden", std::move(hidden)}, {"off", toJson(s.off)}};
+}
+
+Result<Shown> shownFromJson(const json& j) {
+    try {
+        Shown s;
+        if (!j.at("hidden").is_array()) throw std::runtime_error("what is hidden is no list");
+        for (const json& id : j.at("hidden")) s.hidden.insert({whole(id)});
+        s.off = planPartsFromJson(j.at("off"));
+        return s;
+    } catch (const std::exception& e) {
+        return badInput(std::string("what is shown is damaged: ") + e.what());
+    }
+}
+
+bool wasHidden(const json& object) {
+    return object.contains("visible") && !flag(object.at("visible"));
 }
 
 }  // namespace erdwerk::format

@@ -21,7 +21,6 @@ struct Backdrop {
     std::string file;
     std::shared_ptr<const Picture> picture;  ///< null when the file could not be read
     std::string problem;
-    bool visible = true;
 };
 
 template <>

@@ -1,5 +1,5 @@
 #pragma once
-// A named set of objects with its own colour and visibility.
+// A named set of objects with its own colour; hidden and shown as one.
 
 #include <string>
 
@@ -9,7 +9,6 @@ namespace erdwerk::objects {
 
 struct Group {
     std::string colour;  ///< #rrggbb
-    bool visible = true;
 };
 
 template <>

@@ -7,6 +7,7 @@
 #include "core/base/quantity.h"
 #include "core/geometry/vec.h"
 #include "core/objects/kind.h"
+#include "core/objects/plan_part.h"
 
 namespace erdwerk::objects {
 
@@ -31,6 +32,8 @@ struct Sheet {
     std::string title;
     std::string drawnBy;
     std::string date;
+    /// Of the plan: a sheet is read on paper, so the figures of single points are left out unless chosen.
+    PlanPartsOff off = {PlanPart::PointNumbers, PlanPart::PointHeights};
 };
 
 /// The part of the ground that a sheet shows.

@@ -18,7 +18,7 @@ Document addCreases(const Document& document, const std::vector<terrain::Crease>
         const bool crest = crease.kind == terrain::CreaseKind::Crest;
         if (crease.places.size() < (crease.closed ? 3U : 2U)) continue;
         ObjectId group = next.byName<Group>(crest ? crestGroup : toeGroup);
-        if (!group) next = next.added(crest ? crestGroup : toeGroup, Group{"#3F5C73", true}, &group);
+        if (!group) next = next.added(crest ? crestGroup : toeGroup, Group{"#3F5C73"}, &group);
         std::vector<Vec2> corners;
         std::vector<std::optional<double>> heights;
         for (const Vec3& p : crease.places) {

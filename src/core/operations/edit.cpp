@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <map>
+#include <set>
 
 #include "core/document/edit_trace.h"
 #include "core/linework/edit.h"
@@ -49,6 +50,25 @@ Document renumberPoint(const Document& document, PointRef ref) {
     for (const ObjectId id : document.all<Points>())
         largest = std::max(largest, std::stoull(survey::nextNumber(document.get<Points>(id)->set)));
     return changePoint(document, ref, [&](survey::SurveyPoint& p) { p.number = std::to_string(largest); });
+}
+
+Document letterPoint(const Document& document, PointRef ref) {
+    std::set<std::string> used;
+    for (const ObjectId id : document.all<Points>()) {
+        const auto& set = document.get<Points>(id)->set;
+        for (std::size_t i = 0; i < set.size(); ++i) used.insert(set[i].number);
+    }
+    return changePoint(document, ref, [&](survey::SurveyPoint& p) {
+        // a … z, then za … zz and so on.
+        std::string letters = "a";
+        while (used.count(p.number + letters) != 0) {
+            if (letters.back() == 'z')
+                letters += 'a';
+            else
+                ++letters.back();
+        }
+        p.number += letters;
+    });
 }
 
 Document removePoints(const Document& document, const std::vector<PointRef>& points) {

@@ -27,7 +27,10 @@ Document setPointHeight(const Document& document, PointRef ref, std::optional<do
 Document movePoint(const Document& document, PointRef ref, geometry::Vec2 place);
 /// Labels of the removed points go too; labels of later points keep theirs.
 Document removePoints(const Document& document, const std::vector<PointRef>& points);
+/// The next number that no set has.
 Document renumberPoint(const Document& document, PointRef ref);
+/// Its number with the first letter behind it that makes it the only one: 204 to 204a.
+Document letterPoint(const Document& document, PointRef ref);
 /// A line through points of one set, in the order given; heights are fixed where the points have them.
 Document connectPoints(const Document& document, ObjectId set, const survey::Chain& chain,
                        const std::string& name, ObjectId* line = nullptr);

@@ -178,7 +178,7 @@ Result<Parts> partsOf(const Derived& derived, ObjectId surface, const ExtractOpt
 
 Extracted withParts(const Document& document, Parts parts) {
     Extracted out{document, parts.objects.size(), document.byName<Group>(parts.group)};
-    if (!out.group) out.document = out.document.added(parts.group, Group{"#3F5C73", true}, &out.group);
+    if (!out.group) out.document = out.document.added(parts.group, Group{"#3F5C73"}, &out.group);
     for (NewObject& o : parts.objects) o.group = out.group;
     out.document = out.document.addedAll(std::move(parts.objects));
     return out;

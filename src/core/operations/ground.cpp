@@ -104,6 +104,23 @@ Edit addRole(ObjectId surface, ObjectId line, objects::Role role) {
     };
 }
 
+Edit setRoles(ObjectId surface, std::vector<ObjectId> lines, objects::Role role) {
+    return [surface, lines = std::move(lines), role](const Document& given) -> Result<Edited> {
+        const auto* payload = given.get<objects::Surface>(surface);
+        if (payload == nullptr) return badInput("the surface is gone");
+        Document d = given;
+        for (objects::Source s : payload->definition->sources) {
+            if (std::find(lines.begin(), lines.end(), s.object) == lines.end()) continue;
+            const auto* on = given.get<objects::Line>(s.object);
+            if (objects::isRing(role) && (on == nullptr || !on->line.closed))
+                return badInput("'" + given.nameOf(s.object) + "' is not closed");
+            s.role = role;
+            d = setSource(d, surface, s);
+        }
+        return d;
+    };
+}
+
 Edit removeSource(ObjectId surface, ObjectId object) {
     return [=](const Document& d) -> Result<Edited> {
         if (!operations::hasSource(d, surface, object))
@@ -147,7 +164,7 @@ Edit runoffLine(const Results& seen, ObjectId surface, Vec2 from) {
         }
         Document next = d;
         ObjectId group = next.byName<objects::Group>("Runoff");
-        if (!group) next = next.added("Runoff", objects::Group{"#2C6E68", true}, &group);
+        if (!group) next = next.added("Runoff", objects::Group{"#2C6E68"}, &group);
         return next.added(freshName<objects::Line>(next, "Runoff line"),
                           objects::Line{linework::lineThrough(corners, heights), objects::LineStyle::Plain},
                           nullptr, group);

@@ -17,6 +17,9 @@ Edit setTypedHeight(const Results& seen, objects::PointRef point, const std::str
 Edit newSurface(std::vector<ObjectId> sources);
 /// A line as a source; an edge, opening or island must be closed.
 Edit addRole(ObjectId surface, ObjectId line, objects::Role role);
+/// The role of lines that are sources of a surface already; BadInput where an edge, opening or island is
+/// open.
+Edit setRoles(ObjectId surface, std::vector<ObjectId> lines, objects::Role role);
 Edit removeSource(ObjectId surface, ObjectId object);
 /// An own edit of a surface, when it applies to it as these results have it.
 Edit ownEdit(const Results& seen, ObjectId surface, objects::SurfaceEdit edit);

@@ -1,5 +1,7 @@
 #include "core/operations/lines.h"
 
+#include "core/base/notation.h"
+
 #include <algorithm>
 #include <array>
 
@@ -216,24 +218,59 @@ Edit setTypedRule(ObjectId line, std::size_t vertex, const std::string& text) {
     };
 }
 
-Edit setTypedGrade(ObjectId line, std::size_t vertex, bool back, const std::string& text) {
+Edit setTypedRules(std::vector<std::pair<ObjectId, std::size_t>> points, const std::string& text) {
+    return [points = std::move(points), text](const Document& given) -> Result<Edited> {
+        Document d = given;
+        for (const auto& [line, vertex] : points) {
+            auto next = setTypedRule(line, vertex, text)(d);
+            if (!next)
+                return badInput("'" + d.nameOf(line) + "', point " + std::to_string(vertex + 1) + ": " +
+                                next.error().text);
+            d = std::move(next->document);
+        }
+        return d;
+    };
+}
+
+namespace {
+
+/// The rule of the far end that a text for the way there means.
+Result<linework::HeightRule> typedWay(const Document& document, ToNextFigure figure,
+                                      const std::string& text) {
+    std::string typed(trimmed(text));
+    const auto bare = parseNumber(typed);
+    if (bare && figure == ToNextFigure::Grade) typed += "%";
+    if (bare && figure == ToNextFigure::Ratio) typed += ":1";
+    auto rule = typedRule(document, typed);
+    if (!rule) return rule;
+    if (const auto* fixed = std::get_if<linework::FixedHeight>(&*rule); fixed != nullptr && bare)
+        return linework::RiseFromPrevious{fixed->height};
+    if (std::holds_alternative<linework::RiseFromPrevious>(*rule) ||
+        std::holds_alternative<linework::GradeFromPrevious>(*rule))
+        return rule;
+    return badInput("type a rise like +0.15, a grade like 2% or a ratio like 3:1");
+}
+
+}  // namespace
+
+Edit setTypedToNext(ObjectId line, std::size_t vertex, ToNextFigure figure, const std::string& text) {
     return [=](const Document& document) -> Result<Edited> {
         const auto* on = document.get<objects::Line>(line);
-        if (on == nullptr) return badInput("the line is gone");
-        auto rule = typedRule(document, text);
-        if (!rule) return tl::unexpected(rule.error());
-        std::optional<linework::GradeFromPrevious> grade;
-        if (const auto* fixed = std::get_if<linework::FixedHeight>(&*rule))
-            grade = {Grade::percent(fixed->height), formatExact(fixed->height) + "%"};
-        if (const auto* rise = std::get_if<linework::RiseFromPrevious>(&*rule))
-            grade = {Grade::percent(rise->rise), formatExact(rise->rise) + "%"};
-        if (const auto* given = std::get_if<linework::GradeFromPrevious>(&*rule)) grade = *given;
-        if (!grade) return badInput("type a grade like 2% or a ratio like 3:1");
+        if (on == nullptr || vertex >= on->line.vertices.size()) return badInput("the line is gone");
+        auto way = typedWay(document, figure, text);
+        if (!way) return tl::unexpected(way.error());
+        if (linework::looksAhead(on->line.vertices[vertex].rule)) {
+            // This height is measured from the next one: it is this rule that changes.
+            if (const auto* grade = std::get_if<linework::GradeFromPrevious>(&*way))
+                return setRule(line, vertex, linework::GradeToNext{grade->grade, grade->typed})(document);
+            return setRule(line, vertex,
+                           linework::RiseToNext{std::get<linework::RiseFromPrevious>(*way).rise})(document);
+        }
+        auto next = linework::controlOf(on->line, vertex, true);
         const std::size_t count = on->line.vertices.size();
-        if (!back) return setRule(line, (vertex + 1) % count, *grade)(document);
-        return setRule(line, vertex,
-                       linework::GradeFromPrevious{Grade::riseOverRun(-grade->grade.riseOverRun()),
-                                                   linework::negatedText(grade->typed)})(document);
+        if (!next && (vertex + 1 < count || on->line.closed)) next = (vertex + 1) % count;
+        if (!next) return badInput("there is no point after this one");
+        return setRule(line, *next, std::move(*way))(document);
     };
 }
 

@@ -56,9 +56,14 @@ std::string ruleText(const Document& document, const linework::HeightRule& rule)
 /// BadInput for a rule that looks back from the first point of an open line.
 Edit setRule(ObjectId line, std::size_t vertex, linework::HeightRule rule);
 Edit setTypedRule(ObjectId line, std::size_t vertex, const std::string& text);
-/// A grade or ratio typed for the way from a vertex to the next, or (`back`) seen back to the one before; a
-/// bare figure is per cent. It becomes the rule of the vertex at the far end, or of this one.
-Edit setTypedGrade(ObjectId line, std::size_t vertex, bool back, const std::string& text);
+/// The same rule at several points, of one line or of many; BadInput when one of them cannot have it.
+Edit setTypedRules(std::vector<std::pair<ObjectId, std::size_t>> points, const std::string& text);
+/// What can be typed for the way from a control to the next.
+enum class ToNextFigure { Rise, Grade, Ratio };
+/// A bare figure is a rise, per cent, or the run of a ratio; `2%`, `3:1`, `+0.15` mean the same in each. It
+/// becomes the rule of the next control (of the next point, when there is no control after it); of this point
+/// when its own height is measured from the next.
+Edit setTypedToNext(ObjectId line, std::size_t vertex, ToNextFigure figure, const std::string& text);
 /// Moves a grade point along its side to this distance from the start of the line.
 Edit moveGradePointTo(ObjectId line, std::size_t vertex, double distance);
 

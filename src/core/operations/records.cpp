@@ -126,19 +126,87 @@ Edit newProfile(ObjectId alignment, ObjectId ground) {
     };
 }
 
+namespace {
+
+/// What a new PVI is measured against.
+struct UnderDesign {
+    const route::AlignmentGeometry* alignment = nullptr;
+    const derive::ProfileResult* profile = nullptr;
+    [[nodiscard]] double groundAt(double station) const {
+        return profile != nullptr ? route::heightAt(profile->ground, station).value_or(0) : 0.0;
+    }
+    [[nodiscard]] std::vector<route::Pvi> ends() const {
+        const double from = alignment->startStation;
+        const double to = alignment->endStation();
+        return {{from, groundAt(from), 0}, {to, groundAt(to), 0}};
+    }
+};
+
+Result<UnderDesign> underDesign(const Derived& seen, ObjectId profile) {
+    const auto* p = seen.document.get<objects::Profile>(profile);
+    const auto* a = p == nullptr ? nullptr : Derived::in(seen.alignments, p->alignment);
+    if (a == nullptr) return badInput("the alignment of this profile is being worked out; press once more");
+    return UnderDesign{a, Derived::in(seen.profiles, profile)};
+}
+
+double rounded(double value, double steps) {
+    return std::round(value * steps) / steps;
+}
+
+}  // namespace
+
+ObjectId surfaceUnder(const Derived& derived, ObjectId alignment) {
+    const auto* a = Derived::in(derived.alignments, alignment);
+    if (a == nullptr || a->path.empty()) return {};
+    const double length = geometry::lengthOf(a->path);
+    ObjectId best;
+    int most = 0;
+    for (const auto& [id, result] : derived.surfaces) {
+        if (!result->locator) continue;
+        int covered = 0;
+        constexpr int places = 40;
+        for (int i = 0; i <= places; ++i)
+            if (result->locator->triangleAt(geometry::positionAt(a->path, length * i / places).place))
+                ++covered;
+        if (covered > 0 && covered >= most) {
+            most = covered;
+            best = id;
+        }
+    }
+    return best;
+}
+
+std::vector<ObjectId> parcelsIn(const Derived& derived, const geometry::Box& box) {
+    std::vector<ObjectId> out;
+    for (const ObjectId id : derived.document.all<objects::Parcel>()) {
+        const auto* line = Derived::in(derived.lines, derived.document.get<objects::Parcel>(id)->line);
+        if (line != nullptr && geometry::boundsOf(line->path).meets(box)) out.push_back(id);
+    }
+    return out;
+}
+
+Edit addPviAt(const Results& seen, ObjectId profile, double station, double height) {
+    return ofDesign(profile, [=](std::vector<route::Pvi>& design) -> Result<void> {
+        const auto under = underDesign(*seen, profile);
+        if (!under) return tl::unexpected(under.error());
+        if (design.size() < 2) design = under->ends();
+        const double s = rounded(station, 100);
+        if (s < under->alignment->startStation || s > under->alignment->endStation())
+            return badInput("the alignment does not reach there");
+        const auto after =
+            std::find_if(design.begin(), design.end(), [s](const auto& p) { return p.station >= s; });
+        if (after != design.end() && after->station == s) return badInput("there is a PVI at this station");
+        design.insert(after, {s, rounded(height, 1000), 0});
+        return {};
+    });
+}
+
 Edit addPvi(const Results& seen, ObjectId profile) {
     return ofDesign(profile, [seen, profile](std::vector<route::Pvi>& design) -> Result<void> {
-        const auto* result = Derived::in(seen->profiles, profile);
-        const auto* p = seen->document.get<objects::Profile>(profile);
-        const auto* a = p == nullptr ? nullptr : Derived::in(seen->alignments, p->alignment);
-        if (a == nullptr)
-            return badInput("the alignment of this profile is being worked out; press once more");
-        const auto groundAt = [&](double s) {
-            return result != nullptr ? route::heightAt(result->ground, s).value_or(0) : 0.0;
-        };
+        const auto under = underDesign(*seen, profile);
+        if (!under) return tl::unexpected(under.error());
         if (design.size() < 2) {
-            design = {{a->startStation, groundAt(a->startStation), 0},
-                      {a->endStation(), groundAt(a->endStation()), 0}};
+            design = under->ends();
             return {};
         }
         std::size_t at = 0;
@@ -148,7 +216,7 @@ Edit addPvi(const Results& seen, ObjectId profile) {
         const double s = (design[at].station + design[at + 1].station) / 2;
         const auto h = route::designAt(design, s);
         design.insert(design.begin() + static_cast<std::ptrdiff_t>(at) + 1,
-                      {s, h ? h->height : groundAt(s), 0});
+                      {s, h ? h->height : under->groundAt(s), 0});
         return {};
     });
 }
@@ -167,8 +235,8 @@ Edit movePvi(ObjectId profile, std::size_t pvi, double station, double height) {
         if (pvi >= design.size()) return badInput("that PVI is gone");
         const double low = pvi > 0 ? design[pvi - 1].station + 0.01 : station;
         const double high = pvi + 1 < design.size() ? design[pvi + 1].station - 0.01 : station;
-        design[pvi].station = std::round(std::clamp(station, low, std::max(low, high)) * 100) / 100;
-        design[pvi].height = std::round(height * 1000) / 1000;
+        design[pvi].station = rounded(std::clamp(station, low, std::max(low, high)), 100);
+        design[pvi].height = rounded(height, 1000);
         return {};
     });
 }
@@ -200,9 +268,7 @@ Edit newSheet(NewSheet options) {
     return [options = std::move(options)](const Document& d) -> Result<Edited> {
         objects::Sheet sheet;
         sheet.centre = options.centre;
-        const auto parcels = d.all<objects::Parcel>();
         sheet.parcel = options.parcel;
-        if (!sheet.parcel && !parcels.empty()) sheet.parcel = parcels.front();
         const double millimetres = options.width * metresPer(d.settings().display.unit) * 1000;
         sheet.scale = roundStep(millimetres / objects::planSize(sheet.paper)[0]);
         sheet.project = d.settings().name;

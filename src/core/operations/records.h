@@ -15,10 +15,18 @@ Edit makeLabel(ObjectId target, std::optional<std::size_t> part, std::size_t seg
 /// The document with at least one label style of each kind.
 Edit addLabelStyles();
 
+/// The surface that covers most of an alignment, the upper one of two that cover the same; none when none
+/// covers any of it.
+ObjectId surfaceUnder(const Derived& derived, ObjectId alignment);
+/// Parcels of which any part lies in a box.
+std::vector<ObjectId> parcelsIn(const Derived& derived, const geometry::Box& box);
 Edit newProfile(ObjectId alignment, ObjectId ground);
 /// The ends of the alignment on the ground when there is no design yet; else a PVI in the middle of the
 /// longest stretch, on the design as it is.
 Edit addPvi(const Results& seen, ObjectId profile);
+/// A PVI at this station and height, rounded as movePvi does; BadInput off the alignment or at the station of
+/// another. The first one also makes the ends of the alignment on the ground, when there is no design yet.
+Edit addPviAt(const Results& seen, ObjectId profile, double station, double height);
 Edit removePvi(ObjectId profile, std::size_t pvi);
 /// Between its neighbours, rounded to centimetres of station and millimetres of height.
 Edit movePvi(ObjectId profile, std::size_t pvi, double station, double height);
@@ -30,7 +38,7 @@ Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, const std::str
 struct NewSheet {
     geometry::Vec2 centre;
     double width = 0;  ///< of what the plan shows, in project units
-    ObjectId parcel;   ///< none: the first
+    ObjectId parcel;   ///< whose table and description it shows; may be none
     std::string date;
 };
 /// The next round scale at which that width fits the paper.

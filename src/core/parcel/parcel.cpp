@@ -83,7 +83,7 @@ std::string beginningWords(const ParcelGeometry& parcel, const DescriptionOption
     two.lengthDecimals = 2;
     const Vec2 p = parcel.courses.front().start;
     const std::string place = formatPosition(p.x, p.y, two);
-    if (options.beginning.empty()) return "Beginning at the point of beginning at " + place;
+    if (options.beginning.empty()) return "Beginning at a point at " + place + ", the point of beginning";
     return "Beginning at " + options.beginning + " (" + place + "), the point of beginning";
 }
 

@@ -25,7 +25,7 @@ TEST(Label, FollowsPrefixDecimalsAndSide) {
                            {{Field::Distance, "d=", 1, true}, {Field::Direction, "", 1, false}}};
     const auto label = labelSegment({{0, 0}, {0, 2.345}, {}}, style, {});
     EXPECT_EQ(label.above, "d=2.3");
-    EXPECT_EQ(label.below, "N 0°00'00.0\" E");
+    EXPECT_EQ(label.below, "due North");
 }
 
 TEST(Label, OfAPointFollowsTheCoordinateOrder) {

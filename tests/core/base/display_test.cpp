@@ -24,13 +24,15 @@ TEST(FormatBearing, NamesTheFourQuadrants) {
     EXPECT_EQ(formatBearing(Angle::degrees(134.5)), "S 45°30'00\" E");
     EXPECT_EQ(formatBearing(Angle::degrees(225)), "S 45°00'00\" W");
     EXPECT_EQ(formatBearing(Angle::degrees(359.5)), "N 0°30'00\" W");
-    EXPECT_EQ(formatBearing(Angle::degrees(90)), "N 90°00'00\" E");
-    EXPECT_EQ(formatBearing(Angle::degrees(180)), "S 0°00'00\" E");
+    EXPECT_EQ(formatBearing(Angle::degrees(90)), "due East");
+    EXPECT_EQ(formatBearing(Angle::degrees(359.99999)), "due North");
+    EXPECT_EQ(formatBearing(Angle::degrees(180)), "due South");
+    EXPECT_EQ(formatBearing(Angle::degrees(270)), "due West");
 }
 
 TEST(FormatBearing, CarriesRoundedSecondsUp) {
     EXPECT_EQ(formatBearing(Angle::degrees(10 + 59 / 60.0 + 59.7 / 3600)), "N 11°00'00\" E");
-    EXPECT_EQ(formatBearing(Angle::degrees(359.99999)), "N 0°00'00\" E");
+    EXPECT_EQ(formatBearing(Angle::degrees(359.99999)), "due North");
 }
 
 TEST(FormatAngle, ShowsTheSameTurnInEachUnit) {

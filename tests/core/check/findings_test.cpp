@@ -97,6 +97,70 @@ TEST(Findings, RepeatedNumbersAreFound) {
     EXPECT_TRUE(findingsOf(find(all, "same-number")->fixes.front().apply(d)).empty());
 }
 
+TEST(Findings, RepeatedNumbersCanAllBeMendedInOneOfThreeWays) {
+    const auto d = operations::addPoints({}, "s",
+                                         {{"7", {0, 0}, 1.0, "", ""},
+                                          {"7", {5, 0}, 1.0, "", ""},
+                                          {"8", {9, 0}, 1.0, "", ""},
+                                          {"7", {9, 5}, 1.0, "", ""},
+                                          {"7a", {9, 9}, 1.0, "", ""}});
+    const auto all = findingsOf(d);
+    const auto ways = waysToFixAll(all, "same-number");
+    ASSERT_EQ(ways.size(), 3U);
+    for (const auto& [way, count] : ways) EXPECT_EQ(count, 2U);
+    const auto numbersAfter = [&](std::size_t way) {
+        const auto next = test::valueOf(fixAll(all, "same-number", ways[way].first)(d)).document;
+        EXPECT_TRUE(findingsOf(next).empty());
+        std::vector<std::string> out;
+        const auto& set = next.get<objects::Points>(next.all<objects::Points>().front())->set;
+        for (std::size_t i = 0; i < set.size(); ++i) out.push_back(set[i].number);
+        return out;
+    };
+    EXPECT_THAT(numbersAfter(0), testing::ElementsAre("7", "9", "8", "10", "7a"));
+    EXPECT_THAT(numbersAfter(1), testing::ElementsAre("7", "7b", "8", "7c", "7a"));
+    // Two points of one set go at once, whatever their places become in between.
+    EXPECT_THAT(numbersAfter(2), testing::ElementsAre("7", "8", "7a"));
+    EXPECT_TRUE(waysToFixAll(all, "without-height").empty());
+}
+
+TEST(Findings, AFixSaysItsFigureAndWhoseItIs) {
+    Document d;
+    ObjectId a;
+    ObjectId b;
+    d = operations::addPoints(
+        d, "p", {{"1", {0, 0}, 1.0, "", ""}, {"2", {50, 0}, 2.0, "", ""}, {"3", {0, 50}, 3.0, "", ""}});
+    d = d.added("Ditch", objects::Line{linework::lineThrough(places("2 10, 20 10"), {1.0, 1.0}), {}}, &a);
+    d = d.added("Path", objects::Line{linework::lineThrough(places("10 2, 10 20"), {4.0, 4.0}), {}}, &b);
+    d = operations::addSurface(d, "Ground",
+                               {{d.byName<objects::Points>("p"), objects::Role::Points},
+                                {a, objects::Role::Breakline},
+                                {b, objects::Role::Breakline}});
+    const auto all = findingsOf(d);
+    const auto* f = find(all, "crossing-breaklines");
+    ASSERT_NE(f, nullptr);
+    EXPECT_EQ(f->fixes[0].brief, "Ditch's 1.00");
+    EXPECT_EQ(f->fixes[1].brief, "Path's 4.00");
+    EXPECT_EQ(f->fixes[2].brief, "the mean 2.50");
+}
+
+TEST(Findings, ARimFixSaysHowMuchItTakes) {
+    // A square, and a point 0.1 outside the middle of its south side: two needles of 5 m² in all at the rim.
+    Document d = operations::addPoints({}, "p",
+                                       {{"1", {0, 0}, 1.0, "", ""},
+                                        {"2", {100, 0}, 1.0, "", ""},
+                                        {"3", {100, 100}, 1.0, "", ""},
+                                        {"4", {0, 100}, 1.0, "", ""},
+                                        {"5", {50, -0.1}, 1.0, "", ""},
+                                        {"6", {50, 0.1}, 1.0, "", ""}});
+    d = operations::addSurface(d, "Ground", {{d.byName<objects::Points>("p"), objects::Role::Points}});
+    const auto all = findingsOf(d);
+    const auto* f = find(all, "rim-needles");
+    ASSERT_NE(f, nullptr);
+    // (0 0, 50 -0.1, 50 0.1) and its mirror image: 50 x 0.2 / 2 = 5 m² each.
+    EXPECT_EQ(f->fixes.front().brief, "leave out 2 triangles, 10.00 m²");
+    EXPECT_EQ(f->parts.size(), 2U);
+}
+
 TEST(Findings, ACircleThroughLinesAndASurfaceNamesAllThatIsInIt) {
     // The surface is made from A, whose first height is taken from the surface.
     Document d;

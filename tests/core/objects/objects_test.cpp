@@ -142,20 +142,23 @@ struct Sample<Label> {
 
 template <>
 struct Sample<Sheet> {
-    static Sheet make() { return {Paper::A1, 250, {48000.5, 91000.25}, {101}, "p", "t", "d", "2026-11-26"}; }
+    static Sheet make() {
+        return {Paper::A1, 250,          {48000.5, 91000.25},
+                {101},     "p",          "t",
+                "d",       "2026-11-26", {PlanPart::Contours, PlanPart::PointMarks}};
+    }
     static bool same(const Sheet& a, const Sheet& b) {
         return a.paper == b.paper && a.scale == b.scale && a.centre == b.centre && a.parcel == b.parcel &&
-               a.project == b.project && a.title == b.title && a.drawnBy == b.drawnBy && a.date == b.date;
+               a.project == b.project && a.title == b.title && a.drawnBy == b.drawnBy && a.date == b.date &&
+               a.off == b.off;
     }
     static std::size_t names() { return 1; }
 };
 
 template <>
 struct Sample<Group> {
-    static Group make() { return {"#123456", false}; }
-    static bool same(const Group& a, const Group& b) {
-        return a.colour == b.colour && a.visible == b.visible;
-    }
+    static Group make() { return {"#123456"}; }
+    static bool same(const Group& a, const Group& b) { return a.colour == b.colour; }
     static std::size_t names() { return 0; }
 };
 
@@ -186,10 +189,8 @@ struct Sample<HeightRaster> {
 
 template <>
 struct Sample<Backdrop> {
-    static Backdrop make() { return {"/nowhere/photo.tif", nullptr, {}, false}; }
-    static bool same(const Backdrop& a, const Backdrop& b) {
-        return a.file == b.file && a.visible == b.visible;
-    }
+    static Backdrop make() { return {"/nowhere/photo.tif", nullptr, {}}; }
+    static bool same(const Backdrop& a, const Backdrop& b) { return a.file == b.file; }
     static std::size_t names() { return 0; }
 };
 

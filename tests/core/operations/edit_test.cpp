@@ -103,8 +103,8 @@ TEST(CloseLine, NeedsThreeCorners) {
 TEST(Groups, AHiddenGroupHidesItsObjectsAndGoesWithoutThem) {
     Site s;
     ObjectId group;
-    Document d = s.document.added("Rock", Group{"#112233", false}, &group);
-    d = setGroup(d, s.line, group);
+    Document d = s.document.added("Rock", Group{"#112233"}, &group);
+    d = setGroup(d, s.line, group).withShown({{group}, {}});
     EXPECT_TRUE(d.hidden(*d.find(s.line)));
     EXPECT_FALSE(d.hidden(*d.find(s.ring)));
     EXPECT_THAT(dependents(d, group), testing::ElementsAre(s.line));

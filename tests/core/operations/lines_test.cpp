@@ -1,6 +1,7 @@
 // What a person does to 3D lines, on a plane: heights are known everywhere.
 
 #include "core/operations/lines.h"
+#include "core/linework/to_next.h"
 
 #include "core/operations/records.h"
 #include "support/plane_site.h"
@@ -245,13 +246,57 @@ TEST(TypedRule, NothingStandsBeforeTheFirstOrAfterTheLast) {
     EXPECT_FALSE(s.apply(setTypedRule(s.lane, 9, "2%")));
 }
 
-TEST(TypedGrade, BecomesTheRuleOfThePointAtTheFarEnd) {
+TEST(ToNext, IsWhatLiesBetweenTwoControls) {
+    // The lane: 30 east to an interpolated corner, 40 north; 10.3 to 12 are 1.7 over 70.
     PlaneSite s;
-    ASSERT_TRUE(s.apply(setTypedGrade(s.lane, 0, false, "4")));
+    const auto way = linework::toNext(s.line(s.lane), s.resolved(s.lane), 0);
+    ASSERT_TRUE(way);
+    EXPECT_EQ(way->next, 2U);
+    EXPECT_NEAR(way->run, 70, 1e-9);
+    EXPECT_NEAR(way->rise, 1.7, 1e-9);
+    EXPECT_NEAR(way->grade().percent(), 170.0 / 70, 1e-9);
+    EXPECT_FALSE(linework::toNext(s.line(s.lane), s.resolved(s.lane), 1));  // no control
+    EXPECT_FALSE(linework::toNext(s.line(s.lane), s.resolved(s.lane), 2));  // the last
+    EXPECT_FALSE(linework::toNext(s.line(s.plot), s.resolved(s.plot), 0));  // no heights
+}
+
+TEST(ToNext, GoesRoundAClosedLine) {
+    PlaneSite s;
+    ASSERT_TRUE(s.apply(setTypedRule(s.plot, 1, "100")));
+    ASSERT_TRUE(s.apply(setTypedRule(s.plot, 3, "103")));
+    const auto way = linework::toNext(s.line(s.plot), s.resolved(s.plot), 3);
+    ASSERT_TRUE(way);
+    EXPECT_EQ(way->next, 1U);
+    EXPECT_NEAR(way->run, 60, 1e-9);
+    EXPECT_NEAR(way->rise, -3, 1e-9);
+}
+
+TEST(TypedToNext, BecomesTheRuleOfTheNextControl) {
+    PlaneSite s;
+    ASSERT_TRUE(s.apply(setTypedToNext(s.lane, 0, ToNextFigure::Grade, "4")));
+    // 70 at 4 % are 2.8; the corner between stays straight between the two: 30 of 70 of the way.
+    EXPECT_NEAR(*s.resolved(s.lane).vertices[2].height, 10.3 + 2.8, 1e-9);
     EXPECT_NEAR(*s.resolved(s.lane).vertices[1].height, 10.3 + 1.2, 1e-9);
-    EXPECT_NEAR(s.resolved(s.lane).gradeAhead(0)->percent(), 4, 1e-9);
-    EXPECT_FALSE(s.apply(setTypedGrade(s.lane, 0, false, "steep")));
-    EXPECT_FALSE(s.apply(setTypedGrade(ObjectId{999}, 0, false, "4")));
+    ASSERT_TRUE(s.apply(setTypedToNext(s.lane, 0, ToNextFigure::Rise, "0.7")));
+    EXPECT_NEAR(*s.resolved(s.lane).vertices[2].height, 11, 1e-9);
+    ASSERT_TRUE(s.apply(setTypedToNext(s.lane, 0, ToNextFigure::Ratio, "-35")));
+    EXPECT_NEAR(*s.resolved(s.lane).vertices[2].height, 8.3, 1e-9);
+    EXPECT_EQ(ruleText(s.document, s.line(s.lane).vertices[2].rule), "-35:1");
+    ASSERT_TRUE(s.apply(setTypedToNext(s.lane, 0, ToNextFigure::Rise, "1 in 7")));
+    EXPECT_NEAR(*s.resolved(s.lane).vertices[2].height, 20.3, 1e-9);
+    EXPECT_FALSE(s.apply(setTypedToNext(s.lane, 0, ToNextFigure::Grade, "steep")));
+    EXPECT_FALSE(s.apply(setTypedToNext(s.lane, 0, ToNextFigure::Grade, "=Ground")));
+    EXPECT_FALSE(s.apply(setTypedToNext(s.lane, 2, ToNextFigure::Grade, "4")));  // nothing after it
+    EXPECT_FALSE(s.apply(setTypedToNext(ObjectId{999}, 0, ToNextFigure::Grade, "4")));
+}
+
+TEST(TypedToNext, ChangesTheOwnRuleOfAPointThatIsMeasuredFromTheNext) {
+    PlaneSite s;
+    ASSERT_TRUE(s.apply(setTypedRule(s.lane, 0, "to 1%")));
+    ASSERT_TRUE(s.apply(setTypedToNext(s.lane, 0, ToNextFigure::Grade, "2")));
+    EXPECT_EQ(ruleText(s.document, s.line(s.lane).vertices[0].rule), "to 2%");
+    EXPECT_NEAR(*s.resolved(s.lane).vertices[0].height, 12 - 1.4, 1e-9);
+    EXPECT_NEAR(*s.resolved(s.lane).vertices[2].height, 12, 1e-9);
 }
 
 }  // namespace

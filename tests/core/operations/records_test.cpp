@@ -159,6 +159,59 @@ TEST(Labels, StylesAreAddedOnce) {
     EXPECT_EQ(s.document.all<objects::LabelStyle>().size(), count);
 }
 
+TEST(Profiles, APviIsPutWhereSomebodyPoints) {
+    Route r;
+    ASSERT_TRUE(r.apply(addPviAt(r.results(), r.profile, 20.0049, 11.23456)));
+    ASSERT_EQ(r.design().size(), 3U);  // with the ends on the ground
+    EXPECT_NEAR(r.design()[1].station, 20, 1e-12);
+    EXPECT_NEAR(r.design()[1].height, 11.235, 1e-12);
+    EXPECT_FALSE(r.apply(addPviAt(r.results(), r.profile, 20, 12)));  // there is one
+    EXPECT_FALSE(r.apply(addPviAt(r.results(), r.profile, 70.02, 12)));
+    EXPECT_FALSE(r.apply(addPviAt(r.results(), r.profile, -0.01, 12)));
+    ASSERT_TRUE(r.apply(addPviAt(r.results(), r.profile, 19.99, 12)));
+    EXPECT_EQ(r.design().size(), 4U);
+    EXPECT_FALSE(r.apply(addPviAt(r.results(), r.lane, 30, 12)));
+}
+
+TEST(Profiles, LieOverTheSurfaceThatIsUnderTheirAlignment) {
+    Route r;
+    EXPECT_EQ(surfaceUnder(*r.results(), r.alignment), r.ground);
+    // A later surface that covers only a part of the alignment is not taken, one that covers it all is.
+    const auto patch = [&](const std::string& name, const std::string& where) {
+        ObjectId points;
+        ObjectId surface;
+        std::vector<survey::SurveyPoint> set;
+        for (const auto& p : places(where)) set.push_back({"9", p, 50.0, "", ""});
+        r.document = operations::addPoints(r.document, name, set, &points);
+        r.document = operations::addSurface(r.document, name, {{points, objects::Role::Points}}, &surface);
+        return surface;
+    };
+    patch("Half", "0 0, 30 0, 30 30, 0 30");
+    EXPECT_EQ(surfaceUnder(*r.results(), r.alignment), r.ground);
+    const ObjectId all = patch("All", "0 0, 60 0, 60 60, 0 60");
+    EXPECT_EQ(surfaceUnder(*r.results(), r.alignment), all);
+    patch("Elsewhere", "500 500, 560 500, 560 560");
+    EXPECT_EQ(surfaceUnder(*r.results(), r.alignment), all);
+    EXPECT_FALSE(surfaceUnder(*r.results(), r.lane));
+}
+
+TEST(Parcels, InABoxAreThoseThatReachIntoIt) {
+    PlaneSite s;
+    ASSERT_TRUE(s.apply(makeParcel(s.plot)));
+    const ObjectId parcel = s.last<objects::Parcel>();
+    EXPECT_THAT(parcelsIn(*s.results(), {0, 0, 65, 65}), testing::ElementsAre(parcel));
+    EXPECT_TRUE(parcelsIn(*s.results(), {0, 0, 50, 50}).empty());
+}
+
+TEST(Sheets, ShowAParcelOnlyWhenTheyAreGivenOne) {
+    PlaneSite s;
+    ASSERT_TRUE(s.apply(makeParcel(s.plot)));
+    ASSERT_TRUE(s.apply(newSheet({{50, 50}, 150, {}, ""})));
+    EXPECT_FALSE(s.document.get<objects::Sheet>(s.last<objects::Sheet>())->parcel);
+    ASSERT_TRUE(s.apply(newSheet({{50, 50}, 150, s.last<objects::Parcel>(), ""})));
+    EXPECT_EQ(s.document.get<objects::Sheet>(s.last<objects::Sheet>())->title, "Plan of Parcel 1");
+}
+
 TEST(Sheets, TakeTheNextRoundScaleThatFits) {
     PlaneSite s;
     // A3 shows 308 mm: 150 m need 1:487, so 1:500; 155 m need 1:503, so 1:1000.

@@ -90,12 +90,12 @@ TEST(Describe, SaysEachCourseInWords) {
     options.beginning = "the iron pin";
     const std::string text = describe(survey(racetrack()), options);
     EXPECT_THAT(text, HasSubstr("Beginning at the iron pin (E 0.00  N 0.00), the point of beginning;\nthence "
-                                "N 0°00'00\" E, a distance of 60.00 metres;"));
+                                "due North, a distance of 60.00 metres;"));
     EXPECT_THAT(
         text,
         HasSubstr("thence along a tangent curve to the right, having a radius of 30.00 metres and a central "
                   "angle of 180°00'00\", the chord of "
-                  "which bears S 0°00'00\" E and measures 60.00 metres, an arc length of 94.25 metres;"));
+                  "which bears due South and measures 60.00 metres, an arc length of 94.25 metres;"));
     EXPECT_THAT(
         text,
         HasSubstr(

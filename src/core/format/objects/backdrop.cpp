@@ -7,14 +7,13 @@ using namespace objects;
 
 template <>
 json Json<Backdrop>::write(const Backdrop& p, const JsonContext<Backdrop>& c) {
-    return {{"file", inFolder(p.file, c.folder)}, {"visible", p.visible}};
+    return {{"file", inFolder(p.file, c.folder)}};
 }
 
 template <>
 Backdrop Json<Backdrop>::read(const json& j, const JsonContext<Backdrop>& c) {
     Backdrop out;
     out.file = fromFolder(word(j.at("file")), c.folder);
-    out.visible = flag(j.at("visible"));
     if (auto picture = attachedPicture(out.file))
         out.picture = std::move(*picture);
     else

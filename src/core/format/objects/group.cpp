@@ -6,12 +6,12 @@ using namespace objects;
 
 template <>
 json Json<Group>::write(const Group& p, const JsonContext<Group>&) {
-    return {{"colour", p.colour}, {"visible", p.visible}};
+    return {{"colour", p.colour}};
 }
 
 template <>
 Group Json<Group>::read(const json& j, const JsonContext<Group>&) {
-    return Group{word(j.at("colour")), flag(j.at("visible"))};
+    return Group{word(j.at("colour"))};
 }
 
 }  // namespace erdwerk::format

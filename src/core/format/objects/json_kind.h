@@ -34,6 +34,9 @@ std::uint64_t whole(const json& value);
 bool flag(const json& value);
 std::string word(const json& value);
 
+json toJson(const objects::PlanPartsOff& off);
+objects::PlanPartsOff planPartsFromJson(const json& value);
+
 ObjectId idFrom(const json& j, const char* key);
 std::string inFolder(const std::string& file, const std::string& folder);
 /// A file that is not where it was is looked for in the folder itself, where a project was moved with its

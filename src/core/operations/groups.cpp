@@ -1,0 +1,29 @@
+#include "core/operations/groups.h"
+
+#include "core/operations/edit.h"
+
+namespace erdwerk::operations {
+
+using document::Edited;
+
+document::Edit putInGroup(std::vector<ObjectId> objects, ObjectId group) {
+    return [objects = std::move(objects), group](const Document& given) -> Result<Edited> {
+        if (group && given.get<Group>(group) == nullptr) return badInput("the group is gone");
+        Document d = given;
+        for (const ObjectId id : objects)
+            if (const auto object = d.find(id);
+                object && object->group != group && d.get<Group>(id) == nullptr)
+                d = setGroup(d, id, group);
+        return d;
+    };
+}
+
+document::Edit newGroup(std::vector<ObjectId> objects) {
+    return [objects = std::move(objects)](const Document& given) -> Result<Edited> {
+        ObjectId group;
+        const Document d = given.added(document::freshName<Group>(given, "Group"), Group{"#3F5C73"}, &group);
+        return putInGroup(objects, group)(d);
+    };
+}
+
+}  // namespace erdwerk::operations
