@@ -88,7 +88,8 @@ bool Session::isStale() const {
 
 QString Session::staleText() const {
     if (!isStale()) return {};
-    return tr("results of %1, before the last edit").arg(snapshot_->made.toString(QStringLiteral("hh:mm")));
+    return tr("results of %1, before the last edit")
+        .arg(snapshot_->made.toLocalTime().toString(QStringLiteral("hh:mm")));
 }
 
 void Session::evaluate(bool cancelRunning) {

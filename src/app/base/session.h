@@ -39,7 +39,8 @@ struct Snapshot {
     derive::Derived derived;
     std::vector<check::Finding> findings;
     derive::Results<terrain::Shading> shadings;
-    QDateTime made = QDateTime::currentDateTime();
+    QDateTime made =
+        QDateTime::currentDateTimeUtc();  ///< shown in local time: asking for that is not for workers
 };
 using SnapshotPointer = std::shared_ptr<const Snapshot>;
 

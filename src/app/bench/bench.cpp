@@ -55,6 +55,7 @@ void Bench::addPage(Page page, QWidget* content) {
     auto* line = new QLabel;
     line->setContentsMargins(10, 0, 10, 0);
     line->setFixedHeight(lineHeight);
+    line->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     line->setStyleSheet(QStringLiteral("color: #5F6B74;"));
     stack->addWidget(line);
     pages_[static_cast<std::size_t>(page)] = stack;

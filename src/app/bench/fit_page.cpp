@@ -91,8 +91,8 @@ QLayout* FitPage::buildBar() {
     map_ = new QCheckBox(tr("Map in the plan"));
     map_->setToolTip(tr("Colours the plan by how far the source lies above or below the surface"));
     auto* goTo = new QPushButton(tr("Go there"));
-    auto* add = new QPushButton(tr("Add the source's point here"));
-    auto* trace = new QPushButton(tr("Trace the crease here"));
+    auto* add = new QPushButton(tr("Add its point"));
+    auto* trace = new QPushButton(tr("Trace crease"));
     add->setObjectName(QStringLiteral("addSourcePoint"));
     for (auto* button : {goTo, add, trace}) button->setStyleSheet(QStringLiteral("padding: 1px 8px;"));
     bar->addWidget(title_, 1);
@@ -130,21 +130,21 @@ QLayout* FitPage::buildFigures() {
     figures_->verticalHeader()->setDefaultSectionSize(20);
     figures_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     figures_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    figures_->setFixedWidth(330);
+    figures_->setMinimumWidth(230);
     histogram_ = new FitHistogram;
-    histogram_->setMinimumWidth(140);
+    histogram_->setMinimumWidth(120);
     histogram_->setAccessibleName(tr("How the deviations are spread"));
     worst_ = new QTreeWidget;
     worst_->setObjectName(QStringLiteral("fitWorst"));
     worst_->setAccessibleName(tr("Worst places"));
     worst_->setRootIsDecorated(false);
     worst_->setHeaderLabels({tr("Worst places"), tr("Source lies")});
-    worst_->setFixedWidth(310);
-    worst_->setColumnWidth(0, 180);
+    worst_->setMinimumWidth(230);
+    worst_->setColumnWidth(0, 170);
     worst_->installEventFilter(this);
-    row->addWidget(figures_);
+    row->addWidget(figures_, 2);
     row->addWidget(histogram_, 1);
-    row->addWidget(worst_);
+    row->addWidget(worst_, 2);
     connect(worst_, &QTreeWidget::itemClicked, this, &FitPage::go);
     return row;
 }
@@ -167,8 +167,7 @@ void FitPage::refresh() {
     map_->setEnabled(static_cast<bool>(surface_));
     setNothing(surface_
                    ? QString()
-                   : tr("Fit: how well a surface fits its cloud or raster. Choose one under Fit check in the "
-                        "facts of a surface, or make a surface from a cloud."));
+                   : tr("Fit: a surface against its cloud or raster; choose one under Fit check in its facts."));
     if (!surface_) {
         shown_.reset();
         figures_->setRowCount(0);

@@ -37,13 +37,14 @@ GradesPage::GradesPage(Session& session, QWidget* parent) : BenchPage(parent), s
            "interpolated · none"));
     table_->verticalHeader()->setDefaultSectionSize(24);
     table_->verticalHeader()->hide();
-    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    table_->horizontalHeader()->setStretchLastSection(true);
     table_->setSelectionBehavior(QAbstractItemView::SelectItems);
     table_->setAlternatingRowColors(true);
     table_->setMouseTracking(true);
     splitter->addWidget(section_);
     splitter->addWidget(table_);
-    splitter->setSizes({560, 620});
+    splitter->setSizes({290, 550});
     layout->addWidget(splitter);
 
     connectParts();

@@ -41,22 +41,28 @@ QLayout* ProfilePage::buildBar() {
     auto* bar = new QHBoxLayout;
     choice_ = new QComboBox;
     choice_->setAccessibleName(tr("Profile"));
-    choice_->setMinimumWidth(170);
+    choice_->setMinimumWidth(90);
     ground_ = new QComboBox;
     ground_->setAccessibleName(tr("Ground surface"));
-    ground_->setMinimumWidth(120);
+    ground_->setMinimumWidth(80);
     exaggeration_ = new QDoubleSpinBox;
     exaggeration_->setRange(0, 100);
     exaggeration_->setDecimals(1);
     exaggeration_->setSpecialValueText(tr("fit"));
     exaggeration_->setAccessibleName(tr("Vertical exaggeration"));
     depth_ = new QLabel;
+    depth_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     add_ = new QPushButton(tr("Add PVI"));
     add_->setCheckable(true);
     add_->setToolTip(tr("Then click on the section where it is to be; Esc ends it"));
     remove_ = new QPushButton(tr("Remove PVI"));
     remove_->setToolTip(tr("Delete, on the section or in the table"));
     start_ = new QPushButton(tr("New profile"));
+    for (auto* combo : {choice_, ground_}) {
+        combo->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        combo->setMinimumContentsLength(8);
+    }
+    for (auto* button : {add_, remove_, start_}) button->setStyleSheet(QStringLiteral("padding: 2px 7px;"));
     bar->addWidget(choice_);
     bar->addWidget(new QLabel(tr("over")));
     bar->addWidget(ground_);
@@ -211,10 +217,8 @@ void ProfilePage::refresh() {
     const auto& newest = session_.document();
     setNothing(!newest.all<objects::Profile>().empty() ? QString()
                : newest.all<objects::Alignment>().empty()
-                   ? tr("Profile: make an alignment from a line first; the ground along it and its design "
-                        "are shown here.")
-                   : tr("Profile: New profile, in Route, shows the ground along the alignment and the design "
-                        "over it."));
+                   ? tr("Profile: make an alignment from a line first; its ground and design are shown here.")
+                   : tr("Profile: New profile, in Route, shows the ground along the alignment."));
     SectionData shown;
     if (p == nullptr || a == nullptr) {
         section_->setData(std::move(shown));

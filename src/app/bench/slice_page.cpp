@@ -234,8 +234,7 @@ void SlicePage::refresh() {
     auto line = chain();
     setNothing(line.size() > 1
                    ? QString()
-                   : tr("Section: select a line, an alignment or two survey points to cut through all "
-                        "surfaces and clouds along them."));
+                   : tr("Section: select a line, an alignment or two survey points to cut along."));
     if (!isVisible()) return;  // worked out when somebody looks
     const QString text = interval_->text().trimmed();
     const auto interval = text.isEmpty() ? std::optional(0.0) : typedFigure(text);

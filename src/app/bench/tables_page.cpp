@@ -18,7 +18,7 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : BenchPage(parent), s
     auto* bar = new QHBoxLayout;
     choice_ = new QComboBox;
     choice_->setAccessibleName(tr("Table"));
-    choice_->setMinimumWidth(240);
+    choice_->setMinimumWidth(200);
     bar->addWidget(choice_);
     bar->addStretch(1);
     layout->addLayout(bar);

@@ -52,7 +52,11 @@ QLayout* VolumesPage::buildBar() {
     from_->setAccessibleName(tr("From surface"));
     to_->setAccessibleName(tr("To surface"));
     regions_->setAccessibleName(tr("Regions"));
-    for (auto* box : {from_, to_, regions_}) box->setMinimumWidth(140);
+    for (auto* box : {from_, to_, regions_}) {
+        box->setMinimumWidth(70);
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        box->setMinimumContentsLength(10);
+    }
     map_ = new QCheckBox(tr("Map in the plan"));
     note_ = new QLabel;
     note_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);

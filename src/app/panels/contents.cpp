@@ -340,6 +340,11 @@ void Contents::renamed(QTreeWidgetItem* item) {
         this,
         [this, id, name = item->text(Name).trimmed().toStdString(),
          was = QString::fromStdString(session_.document().nameOf(id))] {
+            if (name.empty()) {
+                // Without a name it keeps the one it has.
+                if (auto* row = rowOf(id)) row->setText(Name, was);
+                return;
+            }
             session_.edit(tr("Rename %1").arg(was),
                           [id, name](const document::Document& d) -> Result<document::Edited> {
                               return operations::rename(d, id, name);

@@ -333,6 +333,9 @@ std::optional<Ref> PlanView::under() const {
 void PlanView::contextMenuEvent(QContextMenuEvent* event) {
     // The mouse's own comes when its button is let go and nothing was dragged.
     if (event->reason() != QContextMenuEvent::Keyboard) return;
+    // The key means what is selected; the mouse may lie anywhere.
+    if (!session_.selection().empty())
+        return Q_EMIT menuWanted(mapToGlobal(rect().center()), session_.selection().front());
     Q_EMIT menuWanted(mapToGlobal(underMouse() ? lastMouse_.toPoint() : rect().center()),
                       underMouse() ? under() : std::nullopt);
 }

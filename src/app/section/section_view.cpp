@@ -47,7 +47,7 @@ double SectionView::Frame::heightAt(double py) const {
 SectionView::Frame SectionView::frame() const {
     if (frozen_) return *frozen_;
     Frame f;
-    f.area = QRectF(rect()).adjusted(54, 14, -16, -24);
+    f.area = QRectF(rect()).adjusted(54, 34, -16, -24);  // the legend stands above
     bool any = false;
     const auto add = [&](double x, std::optional<double> z) {
         if (!any) {
@@ -114,8 +114,12 @@ void SectionView::paintEvent(QPaintEvent*) {
         const double x = f.map(*marked_, 0).x();
         painter.drawLine(QPointF(x, f.area.top()), QPointF(x, f.area.bottom()));
         painter.setFont(theme::font(11, true));
-        painter.drawText(QRectF(x - 60, 0, 120, 14), Qt::AlignCenter,
-                         data_.station ? data_.station(*marked_) : QString());
+        // Below the legend, over whatever stands there.
+        const QString text = data_.station ? data_.station(*marked_) : QString();
+        const double wide = QFontMetricsF(painter.font()).horizontalAdvance(text) + 8;
+        const QRectF room(std::clamp(x - wide / 2, 0.0, std::max(0.0, width() - wide)), 17, wide, 15);
+        painter.fillRect(room, theme::panel);
+        painter.drawText(room, Qt::AlignCenter, text);
     }
 }
 
@@ -152,7 +156,7 @@ void SectionView::paintGrid(QPainter& painter, const Frame& f) {
         x += w + 42;
     }
     painter.setPen(theme::inkQuiet);
-    painter.drawText(QRectF(f.area.right() - 120, 1, 120, 16), Qt::AlignRight | Qt::AlignVCenter,
+    painter.drawText(QRectF(f.area.right() - 120, 17, 120, 14), Qt::AlignRight | Qt::AlignVCenter,
                      tr("heights × %1").arg(shownExaggeration(), 0, 'f', 1));
 }
 

@@ -174,14 +174,14 @@ QMenu* MainWindow::menuOfSelection() {
 }
 
 void MainWindow::showMenu(QPoint at, std::optional<Ref> under) {
-    if (!tool_ && under && !session_.isSelected(under->object)) session_.select({*under});
+    const auto& now = session_.selection();
     if (!tool_ && under) {
-        // The part under the cursor is what is meant.
-        const auto& now = session_.selection();
-        if (now.size() == 1 && !(now.front() == *under)) session_.select({*under});
+        // What lies under the cursor is meant, with the part that lies there; among several, all of them.
+        if (!session_.isSelected(under->object) || (now.size() == 1 && !(now.front() == *under)))
+            session_.select({*under});
+    } else if (!tool_ && plan_->hasFocus() && plan_->underMouse()) {
+        session_.select({});
     }
-    if (!tool_ && !under && contents_ != nullptr && !contents_->isAncestorOf(QApplication::focusWidget()))
-        if (plan_->underMouse()) session_.select({});
     QMenu* menu = menuOfSelection();
     menu->setAttribute(Qt::WA_DeleteOnClose);
     menu->popup(at);

@@ -191,14 +191,13 @@ private:
     VolumesPage* volumes_ = nullptr;
     HistoryPage* history_ = nullptr;
     GuidePanel* guide_ = nullptr;
-    QSplitter* columns_ = nullptr;  ///< what is left of facts and contents, and they
+    QSplitter* columns_ = nullptr;  ///< rack, what is worked with, facts and contents
     QSplitter* rows_ = nullptr;     ///< views over prompt line and bench
-    QSplitter* middle_ = nullptr;   ///< rack and views
     QSplitter* right_ = nullptr;    ///< facts over contents
     QMenu* partsMenu_ = nullptr;    ///< what the plan shows
     QWidget* lower_ = nullptr;      ///< prompt line and bench
     QStackedWidget* rightStack_ = nullptr;
-    std::optional<QList<int>> freeRows_;  ///< while the bench takes its own height: what it had
+    int benchHeight_ = 250;  ///< with the prompt line, while it is for the person to choose
     QLabel* cursor_ = nullptr;
     QLabel* scale_ = nullptr;
     QToolButton* shows_ = nullptr;  ///< opens the list of what the plan shows

@@ -32,10 +32,13 @@ void MainWindow::buildWindow() {
     column->addWidget(keeping_);
     columns_ = new QSplitter(Qt::Horizontal);
     columns_->setObjectName(QStringLiteral("columns"));
+    rack_ = new Rack(actions_, session_);
+    rack_->setMinimumWidth(140);
+    columns_->addWidget(rack_);
     columns_->addWidget(buildMiddle());
     columns_->addWidget(buildRight());
-    columns_->setSizes({1020, 260});
-    columns_->setStretchFactor(0, 1);
+    columns_->setSizes({180, 844, 256});
+    columns_->setStretchFactor(1, 1);
     columns_->setChildrenCollapsible(false);
     column->addWidget(columns_, 1);
     stack_->addWidget(start_);
@@ -63,17 +66,9 @@ void MainWindow::buildWindow() {
 }
 
 QWidget* MainWindow::buildMiddle() {
-    rack_ = new Rack(actions_, session_);
     views_ = new TwinViews(session_);
     plan_ = views_->plan();
     scene_ = views_->scene();
-    middle_ = new QSplitter(Qt::Horizontal);
-    middle_->setObjectName(QStringLiteral("middle"));
-    middle_->addWidget(rack_);
-    middle_->addWidget(views_);
-    middle_->setSizes({190, 830});
-    middle_->setStretchFactor(1, 1);
-    middle_->setCollapsible(1, false);
     prompt_ = new PromptLine;
     buildBench();
     lower_ = new QWidget;
@@ -84,7 +79,7 @@ QWidget* MainWindow::buildMiddle() {
     lowerColumn->addWidget(bench_, 1);
     rows_ = new QSplitter(Qt::Vertical);
     rows_->setObjectName(QStringLiteral("rows"));
-    rows_->addWidget(middle_);
+    rows_->addWidget(views_);
     rows_->addWidget(lower_);
     rows_->setSizes({470, 236});
     rows_->setStretchFactor(0, 1);
@@ -113,6 +108,9 @@ QWidget* MainWindow::buildRight() {
 void MainWindow::connectFrame() {
     connect(bench_, &Bench::roomChanged, this, &MainWindow::fitBench);
     connect(bench_, &Bench::roomChanged, this, [this] { remembered::setBenchFolded(bench_->isFolded()); });
+    connect(rows_, &QSplitter::splitterMoved, this, [this] {
+        if (!bench_->heightTaken()) benchHeight_ = rows_->sizes().value(1);
+    });
     connect(guide_, &GuidePanel::closed, this, [this] { showGuide(false); });
     connect(plan_, &PlanView::menuWanted, this, &MainWindow::showMenu);
     connect(contents_, &Contents::menuWanted, this, [this](QPoint at) { showMenu(at, std::nullopt); });
@@ -132,20 +130,17 @@ void MainWindow::connectFrame() {
 
 void MainWindow::restoreFrame() {
     restoreGeometry(remembered::sizes(QStringLiteral("window")));
-    for (auto* splitter : {columns_, rows_, middle_, right_})
+    for (auto* splitter : {columns_, right_})
         splitter->restoreState(remembered::sizes(splitter->objectName()));
+    if (const int height = remembered::sizes(rows_->objectName()).toInt(); height > 0) benchHeight_ = height;
     bench_->setFolded(remembered::benchFolded());
     fitBench();
 }
 
 void MainWindow::keepFrame() {
     remembered::setSizes(QStringLiteral("window"), saveGeometry());
-    if (freeRows_) {
-        // What it had before it took its own height.
-        lower_->setMaximumHeight(QWIDGETSIZE_MAX);
-        rows_->setSizes(*freeRows_);
-    }
-    for (auto* splitter : {columns_, rows_, middle_, right_})
+    remembered::setSizes(rows_->objectName(), QByteArray::number(benchHeight_));
+    for (auto* splitter : {columns_, right_})
         remembered::setSizes(splitter->objectName(), splitter->saveState());
 }
 
@@ -157,18 +152,14 @@ void MainWindow::fitBench() {
     }
     const int prompt = prompt_->sizeHint().height();
     if (const auto taken = bench_->heightTaken()) {
-        if (!freeRows_) freeRows_ = rows_->sizes();
         lower_->setFixedHeight(prompt + *taken);
         return;
     }
+    const int all = rows_->height() > 400 ? rows_->height() : height() - 120;
+    const int below = std::clamp(benchHeight_, prompt + 110, std::max(prompt + 110, all - 160));
     lower_->setMinimumHeight(prompt + 110);
     lower_->setMaximumHeight(QWIDGETSIZE_MAX);
-    if (freeRows_) {
-        const int all = rows_->sizes().value(0) + rows_->sizes().value(1);
-        const int below = std::min(std::max(freeRows_->value(1), prompt + 110), all - 160);
-        rows_->setSizes({all - below, below});
-    }
-    freeRows_.reset();
+    rows_->setSizes({all - below, below});
 }
 
 void MainWindow::showGuide(bool shown) {
@@ -198,7 +189,7 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() == QEvent::KeyPress) {
         auto* widget = qobject_cast<QWidget*>(watched);
         if (widget != nullptr && widget->window() == this && stack_->currentIndex() == 1 &&
-            !takesText(widget) && (widget == QApplication::focusWidget() || widget == plan_) &&
+            !takesText(widget) && (widget == focusWidget() || widget == plan_) &&
             keyPressed(static_cast<QKeyEvent*>(event)))
             return true;
     }
@@ -209,7 +200,9 @@ bool MainWindow::keyPressed(QKeyEvent* event) {
     const int key = event->key();
     const bool inPlan = plan_->hasFocus() || !isActiveWindow();
     if (key == Qt::Key_Escape) {
-        if (tool_)
+        if (profile_->section()->isAdding())
+            profile_->section()->setAdding(false);
+        else if (tool_)
             endTool();
         else
             session_.select({});

@@ -138,6 +138,11 @@ QString showMap(MainWindow& window, const QString&) {
     return {};
 }
 
+QString resizeTo(MainWindow& window, const QString& value) {
+    window.resize(value.section(QLatin1Char('x'), 0, 0).toInt(), value.section(QLatin1Char('x'), 1).toInt());
+    return {};
+}
+
 QString fade(MainWindow& window, const QString& value) {
     window.views()->fade()->setValue(value.toInt());
     return {};
@@ -189,6 +194,7 @@ const std::map<QString, Step>& steps() {
         {QStringLiteral("against"), compareAgainst},
         {QStringLiteral("map"), showMap},
         {QStringLiteral("fade"), fade},
+        {QStringLiteral("size"), resizeTo},
         {QStringLiteral("open"), openFile},
         {QStringLiteral("cloud"), [](MainWindow& w, const QString& v) { return importDense(w, v, true); }},
         {QStringLiteral("raster"), [](MainWindow& w, const QString& v) { return importDense(w, v, false); }},

@@ -7,15 +7,23 @@
 namespace erdwerk::app {
 
 namespace {
-constexpr std::array<Stage, 5> stages{Stage::Field, Stage::Ground, Stage::Shape, Stage::Route, Stage::Record};
+
+/// Never longer than four figures: "9999", "12 k", "3.4 M".
+QString shortCount(std::size_t n) {
+    if (n < 10000) return QString::number(n);
+    if (n < 1000000) return QObject::tr("%1 k").arg(n / 1000);
+    return QObject::tr("%1 M").arg(static_cast<double>(n) / 1e6, 0, 'f', 1);
 }
+
+constexpr std::array<Stage, 5> stages{Stage::Field, Stage::Ground, Stage::Shape, Stage::Route, Stage::Record};
+}  // namespace
 
 StageBar::StageBar(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     setObjectName(QStringLiteral("stageBar"));
     setAttribute(Qt::WA_StyledBackground);
     setStyleSheet(QStringLiteral(
         "#stageBar { background: #FFFFFF; border-bottom: 1px solid #D9D3C7; }"
-        "#stageBar QPushButton { border: none; border-radius: 0; padding: 8px 11px; background: transparent; "
+        "#stageBar QPushButton { border: none; border-radius: 0; padding: 8px 8px; background: transparent; "
         "border-bottom: 3px solid transparent; }"
         "#stageBar QPushButton:hover { background: #F8F6F1; } #stageBar QPushButton:focus { background: "
         "#F1EEE7; }"
@@ -39,10 +47,11 @@ StageBar::StageBar(Session& session, QWidget* parent) : QWidget(parent), session
     layout->addStretch(1);
     working_ = new QProgressBar;
     working_->setRange(0, 0);
-    working_->setFixedSize(70, 14);
+    working_->setFixedSize(44, 12);
     working_->setTextVisible(false);
     working_->setAccessibleName(tr("Working"));
     stop_ = new QPushButton(tr("stop"));
+    stop_->setStyleSheet(QStringLiteral("padding: 8px 4px;"));
     stop_->setToolTip(tr("Stops working out the results; the next edit starts it again"));
     connect(stop_, &QPushButton::clicked, &session_, &Session::cancelWork);
     findings_ = new QPushButton;
@@ -79,12 +88,12 @@ void StageBar::showWork() {
 
 /// As wide as the text of a large project, so that nothing moves when counts change.
 void StageBar::reserveWidths() {
-    const std::array<QString, 5> widest{tr("99999 points"), tr("99 surfaces"), tr("9999 lines"),
+    const std::array<QString, 5> widest{tr("9999 points"), tr("99 surfaces"), tr("9999 lines"),
                                         QStringLiteral("99"), tr("99 parcels")};
     const QFontMetrics metrics(theme::font(13, true));
     for (std::size_t i = 0; i < stages.size(); ++i)
         buttons_[i]->setFixedWidth(
-            metrics.horizontalAdvance(stageName(stages[i]) + QStringLiteral("   ") + widest[i]) + 26);
+            metrics.horizontalAdvance(stageName(stages[i]) + QStringLiteral("   ") + widest[i]) + 20);
 }
 
 void StageBar::setStage(Stage stage) {
@@ -98,8 +107,9 @@ void StageBar::refresh() {
     std::size_t points = 0;
     for (const ObjectId id : d.all<objects::Points>()) points += d.get<objects::Points>(id)->set.size();
     const auto text = [](Stage stage, std::size_t n, const QString& one, const QString& many) {
-        return n == 0 ? stageName(stage)
-                      : QStringLiteral("%1   %2 %3").arg(stageName(stage)).arg(n).arg(n == 1 ? one : many);
+        return n == 0
+                   ? stageName(stage)
+                   : QStringLiteral("%1   %2 %3").arg(stageName(stage), shortCount(n), n == 1 ? one : many);
     };
     buttons_[0]->setText(text(Stage::Field, points, tr("point"), tr("points")));
     buttons_[1]->setText(

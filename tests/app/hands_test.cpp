@@ -1,0 +1,480 @@
+// Hands: menus under the cursor, keys, copying and pasting, several things at once, measuring, printing, and
+// the demo's way from the ground to a parcel without the mouse.
+
+#include <QClipboard>
+#include <QMenu>
+#include <QPrinter>
+
+#include "app/bench/table_hands.h"
+#include "app/window/finder.h"
+#include "window_test.h"
+
+namespace erdwerk::app {
+namespace {
+
+class Hands : public WindowTest {
+protected:
+    [[nodiscard]] static QMenu* openMenu() { return qobject_cast<QMenu*>(QApplication::activePopupWidget()); }
+    [[nodiscard]] static QStringList textsOf(const QMenu* menu) {
+        QStringList out;
+        for (const QAction* item : menu->actions()) out << item->text().section(QLatin1Char('\t'), 0, 0);
+        return out;
+    }
+    void rightClick(geometry::Vec2 place) {
+        moveTo(place);
+        QTest::mouseClick(window->plan(), Qt::RightButton, {}, pixel(place));
+    }
+    /// Presses an item of the open menu and closes it.
+    void choose(const QString& text) {
+        QMenu* menu = openMenu();
+        ASSERT_NE(menu, nullptr);
+        QAction* found = nullptr;
+        for (QAction* item : menu->actions())
+            if (item->text().startsWith(text)) found = item;
+        ASSERT_NE(found, nullptr) << qPrintable(text);
+        found->trigger();
+        menu->close();
+        window->settle();
+    }
+    [[nodiscard]] std::string lastStep() const { return window->session().history().steps().back().what; }
+};
+
+// ---- menus and keys
+
+TEST_F(Hands, ARightClickWithoutDraggingOffersWhatSuitsTheThing) {
+    demo();
+    const ObjectId ditch = named<objects::Line>("Dome Terrace");
+    const auto corner = derived().lines.at(ditch)->vertices[3].place;
+    look(corner, 20);
+    window->stageBar()->setStage(Stage::Shape);
+    rightClick(corner);
+    ASSERT_NE(openMenu(), nullptr);
+    ASSERT_EQ(window->session().selection().size(), 1U);
+    EXPECT_EQ(window->session().selection().front(), (Ref{ditch, 3}));
+    const QStringList texts = textsOf(openMenu());
+    for (const char* text :
+         {"Split a line", "Delete a corner", "Ground", "Record", "Show or hide", "Rename…", "Delete"})
+        EXPECT_TRUE(texts.contains(QString::fromUtf8(text))) << text;
+    EXPECT_FALSE(texts.contains(QStringLiteral("Find the ground")));
+    choose(QStringLiteral("Show or hide"));
+    EXPECT_TRUE(doc().shown().hidden.contains(ditch));
+    // Dragging with the right button moves the plan and opens nothing.
+    const auto before = window->plan()->view().centre;
+    QTest::mousePress(window->plan(), Qt::RightButton, {}, QPoint(200, 200));
+    QMouseEvent move(QEvent::MouseMove, QPointF(260, 200), window->plan()->mapToGlobal(QPointF(260, 200)),
+                     Qt::NoButton, Qt::RightButton, Qt::NoModifier);
+    QApplication::sendEvent(window->plan(), &move);
+    QTest::mouseRelease(window->plan(), Qt::RightButton, {}, QPoint(260, 200));
+    EXPECT_EQ(openMenu(), nullptr);
+    EXPECT_FALSE(window->plan()->view().centre == before);
+}
+
+TEST_F(Hands, TheMenuKeyIsTheSameForWhatIsSelected) {
+    demo();
+    select(doc().all<objects::Cloud>().front());
+    QContextMenuEvent key(QContextMenuEvent::Keyboard, QPoint(10, 10),
+                          window->plan()->mapToGlobal(QPoint(10, 10)));
+    QApplication::sendEvent(window->plan(), &key);
+    ASSERT_NE(openMenu(), nullptr);
+    EXPECT_TRUE(textsOf(openMenu())
+                    .contains(QStringLiteral("Find the ground")));  // Find the ground and others stand there
+    openMenu()->close();
+    // While a tool runs it is the tool's.
+    run("draw-line");
+    QApplication::sendEvent(window->plan(), &key);
+    ASSERT_NE(openMenu(), nullptr);
+    EXPECT_TRUE(textsOf(openMenu()).contains(QStringLiteral("End Draw 3D line")));
+    choose(QStringLiteral("End"));
+    EXPECT_EQ(window->tool(), nullptr);
+}
+
+TEST_F(Hands, LetterKeysWorkAlsoAfterAClickOnTheStageBarAndOnAFocusedTool) {
+    demo();
+    auto* shape = window->stageBar()->findChild<QPushButton*>(QStringLiteral("stage2"));
+    QTest::mouseClick(shape, Qt::LeftButton);
+    window->activateWindow();
+    shape->setFocus();
+    QTest::keyClick(shape, Qt::Key_D);
+    ASSERT_NE(window->tool(), nullptr);
+    EXPECT_EQ(window->tool()->title(), QStringLiteral("Draw 3D line"));
+    key(Qt::Key_Escape);
+    EXPECT_EQ(window->tool(), nullptr);
+    // Enter on a tool of the rack.
+    auto* split = window->rack()->findChild<QToolButton*>(QStringLiteral("split"));
+    split->setFocus();
+    QTest::keyClick(split, Qt::Key_Return);
+    ASSERT_NE(window->tool(), nullptr);
+    EXPECT_EQ(window->tool()->title(), QStringLiteral("Split a line"));
+    window->setTool(nullptr);
+    // In an entry letters are text.
+    window->contents()->filter()->setFocus();
+    QTest::keyClick(window->contents()->filter(), Qt::Key_D);
+    EXPECT_EQ(window->tool(), nullptr);
+    EXPECT_EQ(window->contents()->filter()->text(), QStringLiteral("d"));
+}
+
+TEST_F(Hands, PagesOpenByNumberAndEverythingIsSelectedByAKey) {
+    demo();
+    for (const Bench::Page page : Bench::allPages) {
+        const QString id = QStringLiteral("page-%1").arg(static_cast<int>(page) + 1);
+        EXPECT_EQ(window->actions().find(id)->key,
+                  QKeySequence(QStringLiteral("Ctrl+%1").arg(static_cast<int>(page) + 1)));
+        run(qPrintable(id));
+        EXPECT_EQ(window->bench()->page(), page);
+    }
+    window->plan()->setFocus();
+    run("select-all");
+    EXPECT_EQ(window->session().selection().size(),
+              doc().objects().size() - doc().all<objects::Group>().size() -
+                  doc().all<objects::Sheet>().size() - doc().all<objects::LabelStyle>().size() -
+                  doc().all<objects::Profile>().size());
+}
+
+TEST_F(Hands, TheFinderKnowsPagesSettingsFindingsAndWhatWasUsedLast) {
+    demo();
+    run("measure");
+    run("fit");
+    Finder finder(window->actions(), window->session(), nullptr);
+    const auto first = [&](const QString& letters) {
+        finder.entry()->setText(letters);
+        return finder.list()->count() > 0 ? finder.list()->item(0)->text() : QString();
+    };
+    EXPECT_TRUE(first({}).startsWith(QStringLiteral("Fit all")));
+    EXPECT_TRUE(finder.list()->item(1)->text().startsWith(QStringLiteral("Measure")));
+    EXPECT_TRUE(first(QStringLiteral("page vol")).startsWith(QStringLiteral("Page Volumes")));
+    EXPECT_TRUE(first(QStringLiteral("bearing azimuth")).startsWith(QStringLiteral("Units and display")));
+    bool finding = false;
+    first(QStringLiteral("no height"));
+    for (int i = 0; i < finder.list()->count(); ++i) {
+        if (!finder.list()->item(i)->text().contains(QStringLiteral("1590 has no height"))) continue;
+        finding = true;
+        finder.list()->setCurrentRow(i);
+    }
+    ASSERT_TRUE(finding);
+    QTest::keyClick(finder.entry(), Qt::Key_Return);
+    const auto& points = doc().get<objects::Points>(doc().all<objects::Points>().front())->set;
+    geometry::Vec2 place;
+    for (std::size_t i = 0; i < points.size(); ++i)
+        if (points[i].number == "1590") place = points[i].plan;
+    EXPECT_THAT(window->plan()->view().centre, test::IsNear(place.x, place.y, 1e-6));
+}
+
+// ---- tables
+
+TEST_F(Hands, CellsAreCopiedWithHeadingsAndPastedAsOneStep) {
+    window->session().startNew(operations::addPoints(
+        {}, "P", {{"1", {0, 0}, 1.0, "A", ""}, {"2", {5, 0}, 2.0, "B", ""}, {"3", {9, 9}, {}, "C", ""}}));
+    window->settle();
+    window->bench()->open(Bench::Page::Tables);
+    auto* table = window->tables()->findChild<QTableView*>(QStringLiteral("pointTable"));
+    auto* hands = table->findChild<TableHands*>();
+    ASSERT_NE(hands, nullptr);
+    auto* model = table->model();
+    table->selectionModel()->select(QItemSelection(model->index(0, 3), model->index(1, 4)),
+                                    QItemSelectionModel::ClearAndSelect);
+    QTest::keyClick(table, Qt::Key_C, Qt::ControlModifier);
+    EXPECT_EQ(QApplication::clipboard()->text(), QStringLiteral("1.00\tA\n2.00\tB"));
+    QTest::keyClick(table, Qt::Key_C, Qt::ControlModifier | Qt::ShiftModifier);
+    EXPECT_EQ(QApplication::clipboard()->text(), QStringLiteral("Height\tCode\n1.00\tA\n2.00\tB"));
+    // From a spreadsheet: two rows, the second without a height.
+    const auto steps = window->session().history().position();
+    table->setCurrentIndex(model->index(1, 3));
+    table->selectionModel()->select(model->index(1, 3), QItemSelectionModel::ClearAndSelect);
+    QApplication::clipboard()->setText(QStringLiteral("7.25\tW\r\n\tV\r\n"));
+    QTest::keyClick(table, Qt::Key_V, Qt::ControlModifier);
+    window->settle();
+    const auto set = doc().get<objects::Points>(doc().all<objects::Points>().front())->set;
+    EXPECT_EQ(set[1].height, 7.25);
+    EXPECT_EQ(set[1].code, "W");
+    EXPECT_FALSE(set[2].height);
+    EXPECT_EQ(set[2].code, "V");
+    EXPECT_EQ(window->session().history().position(), steps + 1);
+    // What does not fit, or cannot be read, changes nothing and says so.
+    for (const char* bad : {"8\tX\n9\tY\n10\tZ", "eight"}) {
+        table->selectionModel()->select(model->index(1, 3), QItemSelectionModel::ClearAndSelect);
+        QApplication::clipboard()->setText(QString::fromLatin1(bad));
+        hands->paste();
+        window->settle();
+        EXPECT_EQ(window->session().history().position(), steps + 1) << bad;
+        EXPECT_TRUE(window->prompt()->text().startsWith(QStringLiteral("⚠"))) << bad;
+    }
+}
+
+TEST_F(Hands, GradesArePastedAndSayWhatTheyDid) {
+    demo();
+    select(named<objects::Line>("Peat ditch"));
+    window->bench()->open(Bench::Page::Grades);
+    auto* table = window->grades()->table();
+    setCell(table, 0, 6, QStringLiteral("-2"));
+    EXPECT_EQ(lastStep(), "Peat ditch, point 1: grade -2");
+    EXPECT_EQ(table->item(1, 3)->text(), QStringLiteral("-2%"));
+    EXPECT_EQ(table->item(0, 7)->text(), QStringLiteral("-50:1"));
+    table->setCurrentCell(2, 3);
+    QApplication::clipboard()->setText(QStringLiteral("-1%\n=Ground+0.20"));
+    QTest::keyClick(table, Qt::Key_V, Qt::ControlModifier);
+    window->settle();
+    EXPECT_EQ(table->item(2, 3)->text(), QStringLiteral("-1%"));
+    EXPECT_EQ(table->item(3, 3)->text(), QStringLiteral("=Ground+0.2"));
+    // The run cannot be typed in.
+    const auto steps = window->session().history().position();
+    table->clearSelection();  // the modifier of the key before may still be held
+    table->setCurrentCell(2, 4);
+    QApplication::clipboard()->setText(QStringLiteral("5"));
+    QTest::keyClick(table, Qt::Key_V, Qt::ControlModifier);
+    EXPECT_EQ(window->session().history().position(), steps) << lastStep();
+}
+
+// ---- several at once
+
+TEST_F(Hands, SeveralObjectsAreEditedAtOnceAndDifferingValuesShown) {
+    demo();
+    const ObjectId ditch = named<objects::Line>("Peat ditch");
+    const ObjectId crest = named<objects::Line>("North Knoll crest");
+    window->session().select({{ditch, {}}, {crest, {}}});
+    window->settle();
+    const auto combo = [&](const char* name) {
+        return window->facts()->findChild<QComboBox*>(QStringLiteral("fact:") + QString::fromLatin1(name));
+    };
+    EXPECT_EQ(combo("Group")->currentIndex(), -1);
+    EXPECT_EQ(combo("Group")->placeholderText(), QStringLiteral("differs"));
+    EXPECT_EQ(combo("Drawn as")->currentIndex(), -1);
+    const auto choose = [&](const char* name, int i) {
+        combo(name)->setCurrentIndex(i);
+        Q_EMIT combo(name)->activated(i);
+        window->settle();
+    };
+    choose("Drawn as", 2);
+    EXPECT_EQ(doc().get<objects::Line>(ditch)->style, objects::LineStyle::Toe);
+    EXPECT_EQ(doc().get<objects::Line>(crest)->style, objects::LineStyle::Toe);
+    EXPECT_EQ(combo("Drawn as")->currentIndex(), 2);
+    choose("Group", 0);
+    EXPECT_FALSE(doc().find(ditch)->group);
+    EXPECT_FALSE(doc().find(crest)->group);
+    choose("Role in Ground", 1);
+    for (const auto& s : doc().get<objects::Surface>(named<objects::Surface>("Ground"))->definition->sources)
+        if (s.object == ditch || s.object == crest) {
+            EXPECT_EQ(s.role, objects::lineRoles[1]);
+        }
+    window->facts()->findChild<QCheckBox*>(QStringLiteral("fact:Shown"))->click();
+    window->settle();
+    EXPECT_TRUE(doc().shown().hidden.contains(ditch));
+    EXPECT_TRUE(doc().shown().hidden.contains(crest));
+    // A rule for two corners, by typing.
+    window->session().select({{ditch, 2}, {ditch, 4}});
+    window->settle();
+    auto* rules = window->facts()->findChild<QLineEdit*>(QStringLiteral("fact:Rules"));
+    ASSERT_NE(rules, nullptr);
+    EXPECT_EQ(rules->placeholderText(), QStringLiteral("differs"));
+    rules->setFocus();
+    QTest::keyClicks(rules, QStringLiteral("-1%"));
+    Q_EMIT rules->editingFinished();
+    window->settle();
+    const auto& vertices = doc().get<objects::Line>(ditch)->line.vertices;
+    for (const std::size_t i : {2U, 4U})
+        EXPECT_TRUE(std::holds_alternative<linework::GradeFromPrevious>(vertices[i].rule));
+    EXPECT_TRUE(std::holds_alternative<linework::FixedHeight>(vertices[3].rule));
+}
+
+// ---- measuring, printing, what is made
+
+TEST_F(Hands, MeasuringSaysLengthBearingAndAreaAndCanBeKept) {
+    window->session().startNew({});
+    window->settle();
+    look({15, 20}, 10);
+    const auto chips = [&] {
+        QStringList out;
+        for (const Chip& c : window->tool()->chips()) out << c.role + QStringLiteral(": ") + c.value;
+        return out;
+    };
+    run("measure");
+    type(QStringLiteral("0, 0, 10"));
+    type(QStringLiteral("30, 0, 16"));
+    EXPECT_TRUE(chips().contains(QStringLiteral("Length: 30.00 m")));
+    EXPECT_TRUE(chips().contains(QStringLiteral("Towards: due East")));
+    EXPECT_TRUE(chips().contains(QStringLiteral("Grade: 20.00%, 5:1")));
+    type(QStringLiteral("due North 40"));
+    EXPECT_TRUE(chips().contains(QStringLiteral("Area: 600.00 m²")));
+    key(Qt::Key_Backspace);
+    EXPECT_TRUE(chips().contains(QStringLiteral("Length: 30.00 m")));
+    window->actions().run(QStringLiteral("redo"));
+    type(QStringLiteral("steep"));
+    EXPECT_TRUE(window->prompt()->text().startsWith(QStringLiteral("⚠")));
+    type(QStringLiteral("keep"));
+    ASSERT_EQ(doc().all<objects::Line>().size(), 1U);
+    const ObjectId kept = doc().all<objects::Line>().front();
+    EXPECT_EQ(doc().get<objects::Line>(kept)->line.vertices.size(), 3U);
+    EXPECT_TRUE(window->session().isSelected(kept));
+    type(QStringLiteral("keep"));  // nothing measured yet
+    EXPECT_EQ(doc().all<objects::Line>().size(), 1U);
+}
+
+TEST_F(Hands, ASheetIsPrintedOnItsPaperAndAPlanOnAPage) {
+    demo();
+    const QString path = QString::fromStdString(folder / "sheet.pdf");
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setOutputFormat(QPrinter::PdfFormat);
+    printer.setOutputFileName(path);
+    ASSERT_TRUE(window->printTo(printer));
+    EXPECT_NEAR(printer.pageLayout().fullRect(QPageLayout::Millimeter).width(), 420, 1);
+    EXPECT_GT(QFileInfo(path).size(), 20000);
+    put(QStringLiteral("no sheet"), doc().without(doc().all<objects::Sheet>().front()));
+    QPrinter page(QPrinter::HighResolution);
+    page.setOutputFormat(QPrinter::PdfFormat);
+    page.setOutputFileName(QString::fromStdString(folder / "plan.pdf"));
+    ASSERT_TRUE(window->printTo(page));
+    EXPECT_GT(QFileInfo(page.outputFileName()).size(), 20000);
+    QPrinter nowhere(QPrinter::HighResolution);
+    nowhere.setOutputFormat(QPrinter::PdfFormat);
+    nowhere.setOutputFileName(QStringLiteral("/nowhere/at/all/plan.pdf"));
+    EXPECT_FALSE(window->printTo(nowhere));
+}
+
+TEST_F(Hands, OnlyACornerOfTheLineInHandIsDeleted) {
+    demo();
+    const ObjectId ditch = named<objects::Line>("Peat ditch");
+    const ObjectId path = named<objects::Line>("Footpath");
+    const auto other = derived().lines.at(path)->vertices[2].place;
+    const auto own = derived().lines.at(ditch)->vertices[3].place;
+    select(ditch);
+    run("vertex-remove");
+    look(other, 20);
+    click(other);
+    EXPECT_EQ(doc().get<objects::Line>(path)->line.vertices.size(), 13U);
+    look(own, 20);
+    click(own);
+    EXPECT_EQ(doc().get<objects::Line>(ditch)->line.vertices.size(), 19U);
+}
+
+TEST_F(Hands, ANewSheetTakesTheParcelInViewAndANewProfileTheSurfaceUnderIt) {
+    demo();
+    look({48108, 91092}, 4);
+    run("sheet");
+    EXPECT_EQ(doc().get<objects::Sheet>(doc().all<objects::Sheet>().back())->parcel,
+              named<objects::Parcel>("Plot Q-4"));
+    look({48200, 91180}, 8);  // no parcel here
+    run("sheet");
+    EXPECT_FALSE(doc().get<objects::Sheet>(doc().all<objects::Sheet>().back())->parcel);
+    put(QStringLiteral("another"), operations::addSurface(doc(), "Elsewhere", {}));
+    select(named<objects::Alignment>("Starling Lane"));
+    run("profile");
+    EXPECT_EQ(doc().get<objects::Profile>(doc().all<objects::Profile>().back())->ground,
+              named<objects::Surface>("Ground"));
+    EXPECT_EQ(window->bench()->page(), Bench::Page::Profile);
+}
+
+// ---- findings
+
+TEST_F(Hands, FindingsOfAKindAreFixedTogetherAfterAWord) {
+    window->session().startNew(operations::addPoints({}, "s",
+                                                     {{"7", {0, 0}, 1.0, "", ""},
+                                                      {"7", {50, 0}, 1.0, "", ""},
+                                                      {"7", {0, 50}, 1.0, "", ""},
+                                                      {"8", {90, 90}, {}, "", ""}}));
+    window->settle();
+    window->bench()->open(Bench::Page::Findings);
+    auto* page = window->findings();
+    ASSERT_EQ(page->list()->topLevelItemCount(), 3);
+    const std::string way = "keep all, the later ones with a letter";
+    page->askToFixAll("same-number", way);
+    auto* text = page->findChild<QLabel*>(QStringLiteral("fixAllText"));
+    EXPECT_TRUE(text->text().startsWith(QStringLiteral("2 findings at once: keep all")));
+    EXPECT_EQ(window->session().history().position(), 0U);  // nothing yet
+    page->findChild<QPushButton*>(QStringLiteral("fixAllYes"))->click();
+    window->settle();
+    const auto& set = doc().get<objects::Points>(doc().all<objects::Points>().front())->set;
+    EXPECT_EQ(set[1].number, "7a");
+    EXPECT_EQ(set[2].number, "7b");
+    EXPECT_EQ(window->session().history().position(), 1U);
+    // The plan went on to what is left.
+    EXPECT_THAT(window->plan()->view().centre, test::IsNear(90, 90, 1e-6));
+    EXPECT_EQ(page->list()->topLevelItemCount(), 1);
+}
+
+TEST_F(Hands, TheFirstEnterTakesTheFirstRowAndAFindingOfManyOpens) {
+    demo();
+    window->bench()->open(Bench::Page::Findings);
+    auto* list = window->findings()->list();
+    list->setFocus();
+    QTest::keyClick(list, Qt::Key_Return);
+    window->settle();
+    EXPECT_EQ(list->indexOfTopLevelItem(list->currentItem()), 0);
+    EXPECT_THAT(window->plan()->view().centre, test::IsNear(48064.5, 91105, 1.0));
+    QTest::keyClick(list, Qt::Key_Return);
+    EXPECT_EQ(list->indexOfTopLevelItem(list->currentItem()), 1);
+    auto* many = list->topLevelItem(list->topLevelItemCount() - 1);
+    ASSERT_EQ(many->childCount(), 32);  // points outside the edge
+    Q_EMIT list->itemClicked(many->child(5), 1);
+    const auto& part = window->session().snapshot()->findings.back().parts[5];
+    EXPECT_THAT(window->plan()->view().centre, test::IsNear(part.at.x, part.at.y, 1e-6));
+}
+
+// ---- the whole way by keyboard
+
+TEST_F(Hands, FromPointsToASheetByKeyboardAlone) {
+    const auto press = [&](const QString& letters) {
+        // The finder, as Ctrl+K opens it.
+        window->actions().run(QStringLiteral("finder"));
+        Finder* finder = nullptr;
+        for (auto* f : window->findChildren<Finder*>())
+            if (f->isVisible()) finder = f;
+        ASSERT_NE(finder, nullptr);
+        QTest::keyClicks(finder->entry(), letters);
+        QTest::keyClick(finder->entry(), Qt::Key_Return);
+        window->settle();
+    };
+    // 1 a project with points, 2 a surface of them
+    window->session().startNew(operations::addPoints({}, "Spots",
+                                                     {{"1", {0, 0}, 10.0, "", ""},
+                                                      {"2", {100, 0}, 12.0, "", ""},
+                                                      {"3", {100, 100}, 13.0, "", ""},
+                                                      {"4", {0, 100}, 11.0, "", ""}}));
+    window->settle();
+    press(QStringLiteral("new surface"));
+    ASSERT_EQ(derived().surfaces.size(), 1U);
+    // 3 a closed line with heights of the ground, 4 a grade at one corner
+    press(QStringLiteral("draw 3d"));
+    for (const char* text : {"20, 20", "80, 20", "80, 60", "20, 60"}) type(QString::fromLatin1(text));
+    key(Qt::Key_Return);
+    press(QStringLiteral("close a line"));
+    EXPECT_EQ(window->tool()->title(), QStringLiteral("Close a line"));
+    key(Qt::Key_Return);  // what is selected fills the chip
+    const ObjectId plot = doc().all<objects::Line>().front();
+    EXPECT_TRUE(doc().get<objects::Line>(plot)->line.closed);
+    key(Qt::Key_Escape);
+    select(plot);
+    press(QStringLiteral("page grades"));
+    auto* table = window->grades()->table();
+    table->setCurrentCell(0, 6);
+    setCell(table, 0, 6, QStringLiteral("3"));
+    EXPECT_EQ(table->item(1, 3)->text(), QStringLiteral("3%"));
+    // 5 a breakline of the ground, 6 an alignment, 7 its profile
+    const auto enter = [&](const char* letters) {
+        press(QString::fromLatin1(letters));
+        key(Qt::Key_Return);
+        key(Qt::Key_Escape);
+        select(plot);
+    };
+    enter("add a breakline");
+    EXPECT_TRUE(operations::hasSource(doc(), doc().all<objects::Surface>().front(), plot));
+    enter("alignment from a line");
+    ASSERT_EQ(doc().all<objects::Alignment>().size(), 1U);
+    press(QStringLiteral("new profile"));
+    EXPECT_EQ(doc().get<objects::Profile>(doc().all<objects::Profile>().front())->ground,
+              doc().all<objects::Surface>().front());
+    // 8 a parcel, 9 a sheet of it, 10 back by undo
+    select(plot);
+    enter("parcel from a line");
+    ASSERT_EQ(doc().all<objects::Parcel>().size(), 1U);
+    EXPECT_EQ(doc().nameOf(doc().all<objects::Parcel>().front()), "Parcel 1");
+    window->plan()->fit();
+    press(QStringLiteral("new sheet"));
+    EXPECT_EQ(doc().get<objects::Sheet>(doc().all<objects::Sheet>().front())->parcel,
+              doc().all<objects::Parcel>().front());
+    const auto steps = window->session().history().position();
+    for (std::size_t i = 0; i < steps; ++i) window->actions().run(QStringLiteral("undo"));
+    window->settle();
+    EXPECT_TRUE(doc().all<objects::Surface>().empty());
+}
+
+}  // namespace
+}  // namespace erdwerk::app
