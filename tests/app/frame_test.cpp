@@ -127,10 +127,12 @@ TEST_F(Frame, APageWithNothingToShowTakesOneLine) {
     window->bench()->open(Bench::Page::Grades);
     window->settle();
     const int open = window->bench()->height();
+    const int planOpen = window->plan()->height();
     const auto under = window->plan()->view().toGround({100, 100});
     window->session().select({});
     window->settle();
     EXPECT_LT(window->bench()->height(), 80);
+    EXPECT_GT(window->plan()->height(), planOpen + 100);  // which has the room now
     EXPECT_TRUE(window->grades()->nothing().contains(QStringLiteral("select a 3D line")));
     // What was seen stays where it was on the screen.
     EXPECT_THAT(window->plan()->view().toGround({100, 100}), test::IsNear(under.x, under.y, 1e-6));

@@ -2,6 +2,9 @@
 
 #include <QApplication>
 #include <QStandardPaths>
+#if defined(__SANITIZE_ADDRESS__)
+#include <sanitizer/lsan_interface.h>
+#endif
 #if defined(__SANITIZE_THREAD__)
 #include <oneapi/tbb/global_control.h>
 #endif
@@ -19,5 +22,10 @@ int main(int argc, char** argv) {
     QApplication application(argc, argv);
     QApplication::setApplicationName(QStringLiteral("ErdwerkTests"));
     erdwerk::app::theme::apply(application);
-    return RUN_ALL_TESTS();
+    const int result = RUN_ALL_TESTS();
+#if defined(__SANITIZE_ADDRESS__)
+    // While the graphics drivers are loaded: what they keep is then told by their names.
+    __lsan_do_leak_check();
+#endif
+    return result;
 }

@@ -158,6 +158,13 @@ void Session::preview(const document::Edit& edit) {
     evaluate(false);
 }
 
+std::vector<ObjectId> Session::addedSince(const document::Document& before) const {
+    std::vector<ObjectId> out;
+    for (const ObjectId id : difference(before, document()).changed)
+        if (!before.find(id) && document().get<objects::Group>(id) == nullptr) out.push_back(id);
+    return out;
+}
+
 void Session::endPreview() {
     if (!preview_) return;
     preview_.reset();

@@ -86,6 +86,8 @@ public:
     /// Shows what an edit would make (while dragging). Ends with edit() or with endPreview().
     void preview(const document::Edit& edit);
     void endPreview();
+    /// Objects that are there now and were not then; groups not among them.
+    [[nodiscard]] std::vector<ObjectId> addedSince(const document::Document& before) const;
     void undo();
     void redo();
     void goTo(std::size_t step);

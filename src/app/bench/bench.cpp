@@ -108,7 +108,7 @@ std::optional<int> Bench::heightTaken() const {
     const int tabs = tabBar()->sizeHint().height();
     if (folded_) return tabs;
     const auto* stack = qobject_cast<QStackedWidget*>(currentWidget());
-    if (stack != nullptr && stack->currentIndex() == 1) return tabs + lineHeight;
+    if (stack != nullptr && stack->currentIndex() == 1) return tabs + lineHeight + 8;
     return std::nullopt;
 }
 

@@ -27,7 +27,7 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : BenchPage(parent),
     section_ = new SectionView;
     splitter->addWidget(section_);
     splitter->addWidget(buildTable());
-    splitter->setSizes({680, 480});
+    splitter->setSizes({400, 440});
     layout->addWidget(splitter, 1);
     connect(&session_, &Session::resultsChanged, this, &ProfilePage::refresh);
     connect(&session_, &Session::selectionChanged, this, &ProfilePage::refresh);
@@ -83,7 +83,8 @@ QWidget* ProfilePage::buildTable() {
         {tr("PVI"), tr("Station"), tr("Height"), tr("Grade in"), tr("Curve"), tr("K"), tr("Fill / cut")});
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(24);
-    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    table_->horizontalHeader()->setStretchLastSection(true);
     table_->setAlternatingRowColors(true);
     new TableHands(*table_, session_, [this](const QModelIndex& cell, const QString& text) {
         return cellEdit(cell.row(), cell.column(), text);

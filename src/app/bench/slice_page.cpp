@@ -297,7 +297,10 @@ void SlicePage::draw() {
 }
 
 Result<void> SlicePage::exportTo(const QString& path) const {
-    format::Table table{"Section", shown_.header, shown_.rows, {}};
+    const auto& display = session_.document().settings().display;
+    format::Table table{"Section", shown_.header, shown_.rows, {}, display.heightDecimals};
+    for (std::string& heading : table.header)
+        if (!heading.ends_with(")")) heading += " [" + std::string(unitSymbol(display.unit)) + "]";
     return format::writeTable(path.toStdString(), table);
 }
 

@@ -64,7 +64,8 @@ QWidget* TablesPage::buildCourses() {
     courses_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     courses_->verticalHeader()->hide();
     courses_->verticalHeader()->setDefaultSectionSize(22);
-    courses_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    courses_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    courses_->horizontalHeader()->setStretchLastSection(true);
     description_ = new QPlainTextEdit;
     description_->setReadOnly(true);
     description_->setAccessibleName(tr("Description"));

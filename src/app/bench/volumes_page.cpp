@@ -31,7 +31,8 @@ VolumesPage::VolumesPage(Session& session, QWidget* parent) : BenchPage(parent),
     table_->setAccessibleName(tr("Volumes"));
     table_->setHorizontalHeaderLabels({tr("Region"), tr("Cut"), tr("Fill"), tr("Net (fill − cut)"),
                                        tr("Area"), tr("Area in cut"), tr("Area in fill")});
-    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    table_->horizontalHeader()->setStretchLastSection(true);
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(22);
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
@@ -205,10 +206,16 @@ Result<void> VolumesPage::exportTo(const QString& path) const {
             path.toStdString(),
             derive::volumeReport(session_.derived(), shown_.what, *shown_.result,
                                  QDate::currentDate().toString(Qt::ISODate).toStdString()));
+    const auto& display = session_.document().settings().display;
+    const std::string unit(unitSymbol(display.unit));
+    const std::string cubic = " [" + unit + "³]";
+    const std::string square = " [" + unit + "²]";
     format::Table table{"Volumes",
-                        {"Region", "Cut", "Fill", "Net (fill - cut)", "Area", "Area in cut", "Area in fill"},
+                        {"Region", "Cut" + cubic, "Fill" + cubic, "Net (fill - cut)" + cubic, "Area" + square,
+                         "Area in cut" + square, "Area in fill" + square},
                         {},
-                        {}};
+                        {},
+                        display.lengthDecimals};
     for (const auto& row : shown_.result->rows) {
         const auto& v = row.volumes;
         table.firstColumn.push_back(row.name);

@@ -30,6 +30,13 @@ void FactsForm::fact(const QString& name, const QString& value) {
     form_->addRow(name, label);
 }
 
+QString FactsForm::said(const QString& name, const QString& value) const {
+    const auto& selection = session_->selection();
+    const QString who =
+        selection.size() == 1 ? nameOf(selection.front().object) + QStringLiteral(": ") : QString();
+    return who + name.toLower() + QLatin1Char(' ') + value;
+}
+
 void FactsForm::later(const QString& what, document::Edit edit) const {
     QMetaObject::invokeMethod(
         session_, [session = session_, what, edit = std::move(edit)] { session->edit(what, edit); },
@@ -42,24 +49,23 @@ void FactsForm::entry(const QString& name, const QString& value,
     line->setAccessibleName(name);
     line->setObjectName(QStringLiteral("fact:") + name);
     line->setCursorPosition(0);
-    QObject::connect(line, &QLineEdit::editingFinished, line,
-                     [form = *this, line, name, value, edit = std::move(edit)] {
-                         if (!line->isModified() || line->text() == value) return;
-                         line->setModified(false);
-                         const QString typed = line->text();
-                         // What cannot be read is said at once, and the entry shows again what holds.
-                         if (const auto tried = edit(form.document(), typed); !tried) {
-                             Q_EMIT form.session().message(text(tried.error().text), true);
-                             line->setText(value);
-                             return;
-                         }
-                         form.later(QObject::tr("Set %1").arg(name.toLower()),
-                                    [edit, typed](const Document& d) -> Result<document::Edited> {
-                                        auto next = edit(d, typed);
-                                        if (!next) return tl::unexpected(next.error());
-                                        return document::Edited(std::move(*next));
-                                    });
-                     });
+    QObject::connect(
+        line, &QLineEdit::editingFinished, line, [form = *this, line, name, value, edit = std::move(edit)] {
+            if (!line->isModified() || line->text() == value) return;
+            line->setModified(false);
+            const QString typed = line->text();
+            // What cannot be read is said at once, and the entry shows again what holds.
+            if (const auto tried = edit(form.document(), typed); !tried) {
+                Q_EMIT form.session().message(text(tried.error().text), true);
+                line->setText(value);
+                return;
+            }
+            form.later(form.said(name, typed), [edit, typed](const Document& d) -> Result<document::Edited> {
+                auto next = edit(d, typed);
+                if (!next) return tl::unexpected(next.error());
+                return document::Edited(std::move(*next));
+            });
+        });
     form_->addRow(name, line);
 }
 
@@ -77,9 +83,7 @@ void FactsForm::editCheck(const QString& name, bool value, std::function<documen
     box->setChecked(value);
     box->setObjectName(QStringLiteral("fact:") + name);
     QObject::connect(box, &QCheckBox::toggled, box, [form = *this, name, edit = std::move(edit)](bool on) {
-        form.later(on ? QObject::tr("Put on: %1").arg(name.toLower())
-                      : QObject::tr("Put off: %1").arg(name.toLower()),
-                   edit(on));
+        form.later(form.said(name, on ? QObject::tr("on") : QObject::tr("off")), edit(on));
     });
     form_->addRow(box);
 }
@@ -104,10 +108,11 @@ void FactsForm::choice(const QString& name, const QStringList& texts, int curren
     box->setObjectName(QStringLiteral("fact:") + name);
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     box->setMinimumContentsLength(6);
-    QObject::connect(box, &QComboBox::activated, box, [form = *this, name, edit = std::move(edit)](int i) {
-        form.later(QObject::tr("Set %1").arg(name.toLower()),
-                   [edit, i](const Document& d) -> Result<document::Edited> { return edit(d, i); });
-    });
+    QObject::connect(
+        box, &QComboBox::activated, box, [form = *this, name, texts, edit = std::move(edit)](int i) {
+            form.later(form.said(name, texts.value(i)),
+                       [edit, i](const Document& d) -> Result<document::Edited> { return edit(d, i); });
+        });
     form_->addRow(name, box);
 }
 

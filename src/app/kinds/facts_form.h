@@ -80,6 +80,8 @@ public:
     /// Of an object that stays in its file; `problem`: why it could not be read.
     void fileFacts(const std::string& file, const std::string& problem);
 
+    /// What the history says of a setting: "Ground: interval 0.25 m".
+    [[nodiscard]] QString said(const QString& name, const QString& value) const;
     /// Does an edit after the panel has let go of the control that asked for it: the edit makes the panel
     /// anew.
     void later(const QString& what, document::Edit edit) const;

@@ -1,7 +1,9 @@
 // Plan sheets.
 
 #include "app/kinds/all_kinds.h"
+#include "app/plan/plan_parts.h"
 #include "core/operations/edit.h"
+#include "core/operations/show.h"
 
 namespace erdwerk::app {
 
@@ -45,6 +47,13 @@ public:
             QObject::tr("Parcel"), s.parcel,
             [edit](const Document& d, ObjectId p) { return edit(d, [p](auto& x) { x.parcel = p; }); },
             QObject::tr("none"));
+        form.heading(QObject::tr("Shows"));
+        using objects::PlanPart;
+        // Paper shows no colours of the ground, clouds or pictures.
+        for (const PlanPart part : objects::allPlanParts)
+            if (part != PlanPart::GroundColours && part != PlanPart::Clouds && part != PlanPart::Backdrops)
+                form.editCheck(planPartText(part), s.off.count(part) == 0,
+                               [id, part](bool on) { return operations::setSheetPart(id, part, on); });
         form.heading(QObject::tr("Title block"));
         form.entry(QObject::tr("Project"), text(s.project),
                    [edit](const Document& d, const QString& t) -> Result<Document> {

@@ -65,6 +65,7 @@ Q_SIGNALS:
     void changed();   ///< prompt, chips or ghost
     void finished();  ///< the tool has done its work
     void failed(const QString& reason);
+    void made(std::vector<ObjectId> objects);  ///< new ones, by an edit of the tool
 
 protected:
     Session& session_;

@@ -52,12 +52,11 @@ QString DrawLineTool::prompt() const {
         return tr(
             "Click the next corner, or type a place; a height typed now belongs to the corner just set");
     return arc_ ? tr("Click the end of the arc, or type 'straight'; Enter ends the line")
-                : tr("Click the next corner or type it; type a height for the last one, 'arc' for a curve; "
-                     "Enter ends the line");
+                : tr("Click or type the next corner, or the height of the last; Enter ends the line");
 }
 
 QString DrawLineTool::entryHint() const {
-    return tr("48010.5, 91020.25   az 45.5 35.20   101.25   2%   +0.15   3:1   =Ground");
+    return tr("E, N   az 45.5 35.20   101.25   2%   +0.15   3:1   =Ground   arc");
 }
 
 std::vector<Chip> DrawLineTool::chips() const {

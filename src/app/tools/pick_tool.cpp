@@ -150,6 +150,7 @@ void PickTool::applyPicks() {
     if (!picks) return;
     // What the edit changes would be carried along in the picks; they have done their work.
     const auto kept = picks_;
+    const document::Document before = session_.document();
     std::fill(picks_.begin(), picks_.end(), std::nullopt);
     if (!session_.edit(spec_.title, spec_.apply(session_, *picks))) {
         // The last pick is asked for again; nothing else has to be redone.
@@ -159,6 +160,7 @@ void PickTool::applyPicks() {
         return;
     }
     hover_.reset();
+    if (auto objects = session_.addedSince(before); !objects.empty()) Q_EMIT made(std::move(objects));
     if (spec_.repeats)
         Q_EMIT changed();
     else

@@ -66,11 +66,16 @@ void MainWindow::fileCommands() {
         "export", tr("Export…"), tr("Writes LandXML, GeoPackage, GeoJSON, CSV, OBJ or glTF"), out, file,
         QKeySequence(QStringLiteral("Ctrl+E")),
         [this] {
-            const QString path =
-                fileToWrite(this, tr("Export"), {},
-                            tr("LandXML 1.2 (*.xml);;GeoPackage (*.gpkg);;GeoJSON (*.geojson);;CSV of points "
-                               "(*.csv);;OBJ (*.obj);;Binary glTF (*.glb)"));
-            if (!path.isEmpty()) exportTo(path);
+            const QString full = tr("CSV of points, full precision (*.csv)");
+            QString chosen;
+            const QString path = fileToWrite(this, tr("Export"), {},
+                                             tr("LandXML 1.2 (*.xml);;GeoPackage (*.gpkg);;GeoJSON "
+                                                "(*.geojson);;CSV of points, decimals as shown "
+                                                "(*.csv);;%1;;OBJ (*.obj);;Binary glTF (*.glb)")
+                                                 .arg(full),
+                                             &chosen);
+            if (!path.isEmpty())
+                exportTo(path, chosen == full ? format::Figures::Full : format::Figures::AsShown);
         },
         needProject);
     command(

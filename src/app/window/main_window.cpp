@@ -237,6 +237,7 @@ void MainWindow::replaceTool(std::unique_ptr<Tool> tool, const QString& actionId
     connect(tool_.get(), &Tool::finished, this, [this, t = tool_.get()] {
         if (tool_.get() == t) endTool();
     });
+    connect(tool_.get(), &Tool::made, this, &MainWindow::showMade);
     prompt_->setTool(tool_.get());
     plan_->setTool(tool_.get());
     plan_->setFocus();

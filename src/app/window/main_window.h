@@ -31,6 +31,7 @@
 #include "app/window/stage_bar.h"
 #include "app/window/start_page.h"
 #include "app/window/twin_views.h"
+#include "core/format/export.h"
 #include "core/operations/dense.h"
 
 class QPrinter;
@@ -74,7 +75,7 @@ public:
     bool importLines(const QString& path);
     /// A cloud, or a raster of heights or a picture.
     bool importDense(const QString& path, bool cloud);
-    bool exportTo(const QString& path);
+    bool exportTo(const QString& path, format::Figures figures = format::Figures::AsShown);
     /// Whatever it is, as when it is dropped on the window.
     bool takeFile(const QString& path);
     /// The pages for a printer: the selected or only sheet true to scale, else what the plan shows.
@@ -152,6 +153,8 @@ private:
     /// Does an edit and selects what it made.
     std::vector<ObjectId> editAndSelectNew(const QString& what, const document::Edit& edit);
     [[nodiscard]] QString nameOf(ObjectId id) const;
+    /// Selects new objects and opens the page that shows them.
+    void showMade(const std::vector<ObjectId>& made);
     /// The name of one, or how many.
     [[nodiscard]] QString namesOf(const std::vector<ObjectId>& ids) const;
     void showSelected();

@@ -34,15 +34,25 @@ std::vector<std::size_t> MainWindow::selectedPoints(ObjectId& set) const {
 std::vector<ObjectId> MainWindow::editAndSelectNew(const QString& what, const document::Edit& edit) {
     const Document before = session_.document();
     if (!session_.edit(what, edit)) return {};
-    std::vector<ObjectId> made;
-    std::vector<Ref> refs;
-    for (const ObjectId id : difference(before, session_.document()).changed) {
-        if (before.find(id) || session_.document().get<objects::Group>(id) != nullptr) continue;
-        made.push_back(id);
-        refs.push_back({id, std::nullopt});
-    }
-    if (!refs.empty()) session_.select(std::move(refs));
+    auto made = session_.addedSince(before);
+    showMade(made);
     return made;
+}
+
+void MainWindow::showMade(const std::vector<ObjectId>& made) {
+    if (made.empty()) return;
+    std::vector<Ref> refs;
+    for (const ObjectId id : made) refs.push_back({id, std::nullopt});
+    session_.select(std::move(refs));
+    // On the page that shows it.
+    const auto& d = session_.document();
+    const ObjectId first = made.front();
+    if (d.get<objects::Parcel>(first) != nullptr || d.get<objects::Points>(first) != nullptr)
+        bench_->open(Bench::Page::Tables);
+    else if (d.get<objects::Alignment>(first) != nullptr || d.get<objects::Profile>(first) != nullptr)
+        bench_->open(Bench::Page::Profile);
+    else if (d.get<objects::Line>(first) != nullptr)
+        bench_->open(Bench::Page::Grades);
 }
 
 void MainWindow::connectPoints(bool byCode) {

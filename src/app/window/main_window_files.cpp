@@ -166,10 +166,10 @@ bool MainWindow::importLines(const QString& path) {
     return true;
 }
 
-bool MainWindow::exportTo(const QString& path) {
+bool MainWindow::exportTo(const QString& path, format::Figures figures) {
     session_.waitForResults();
     const auto left = aside([&, snapshot = session_.snapshot()] {
-        return format::exportFile(path.toStdString(), snapshot->derived);
+        return format::exportFile(path.toStdString(), snapshot->derived, figures);
     });
     if (!left) {
         QMessageBox::warning(this, tr("Not exported"), QString::fromStdString(left.error().message()));

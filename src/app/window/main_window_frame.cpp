@@ -151,11 +151,12 @@ void MainWindow::fitBench() {
         return;
     }
     const int prompt = prompt_->sizeHint().height();
+    const int all = rows_->height() > 400 ? rows_->height() : height() - 120;
     if (const auto taken = bench_->heightTaken()) {
         lower_->setFixedHeight(prompt + *taken);
+        rows_->setSizes({std::max(160, all - prompt - *taken), prompt + *taken});
         return;
     }
-    const int all = rows_->height() > 400 ? rows_->height() : height() - 120;
     const int below = std::clamp(benchHeight_, prompt + 110, std::max(prompt + 110, all - 160));
     lower_->setMinimumHeight(prompt + 110);
     lower_->setMaximumHeight(QWIDGETSIZE_MAX);

@@ -36,7 +36,8 @@ std::vector<std::string> leftBehind(const Document& document, std::initializer_l
 
 }  // namespace
 
-Result<std::vector<std::string>> exportFile(const std::string& path, const derive::Derived& derived) {
+Result<std::vector<std::string>> exportFile(const std::string& path, const derive::Derived& derived,
+                                            Figures figures) {
     const Document& document = derived.document;
     const std::string ending = endingOf(path);
     Result<void> done;
@@ -75,7 +76,8 @@ Result<std::vector<std::string>> exportFile(const std::string& path, const deriv
             const auto points = document.get<objects::Points>(id)->set.all();
             all.insert(all.end(), points.begin(), points.end());
         }
-        done = replaceFile(path, writePoints(all));
+        done = replaceFile(
+            path, writePoints(all, figures == Figures::AsShown ? &document.settings().display : nullptr));
         left = leftBehind(document, {"line", "surface", "alignment", "profile", "parcel", "label", "sheet",
                                      "cloud", "raster", "backdrop"});
     } else if (ending == ".obj" || ending == ".glb") {

@@ -13,8 +13,13 @@ namespace erdwerk::format {
 Result<void> exportSurface(const std::string& path, const derive::Derived& derived, ObjectId surface,
                            double cell = 0);
 
+/// How figures are written where a format has them as text for people (CSV): with all their digits, or with
+/// the display's decimals and the unit in the heading.
+enum class Figures { Full, AsShown };
+
 /// By the ending: .erdwerk .xml .gpkg .geojson .csv, or .obj .glb for all surfaces. Returns what the format
 /// cannot hold.
-Result<std::vector<std::string>> exportFile(const std::string& path, const derive::Derived& derived);
+Result<std::vector<std::string>> exportFile(const std::string& path, const derive::Derived& derived,
+                                            Figures figures = Figures::Full);
 
 }  // namespace erdwerk::format

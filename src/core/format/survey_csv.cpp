@@ -34,7 +34,8 @@ std::string_view columnName(Column column) {
 
 Column columnByName(std::string_view raw) {
     std::string name;
-    for (const char c : trimmed(raw))
+    // A unit in brackets is no part of the name.
+    for (const char c : trimmed(raw.substr(0, raw.find_first_of("[("))))
         if (std::isalpha(static_cast<unsigned char>(c)) != 0)
             name += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
     static const std::array<std::pair<Column, std::vector<std::string>>, 6> synonyms{{
@@ -330,11 +331,19 @@ Result<CsvPoints> readPoints(std::string_view bytes, const CsvLayout& layout, Le
     return out;
 }
 
-std::string writePoints(const std::vector<survey::SurveyPoint>& points) {
-    std::string out = "number,easting,northing,height,code,note\n";
+std::string writePoints(const std::vector<survey::SurveyPoint>& points, const DisplaySettings* asShown) {
+    std::string unit;
+    if (asShown != nullptr) unit = " [" + std::string(unitSymbol(asShown->unit)) + "]";
+    const auto plan = [&](double v) {
+        return asShown ? formatFixed(v, asShown->lengthDecimals) : formatExact(v);
+    };
+    const auto height = [&](double v) {
+        return asShown ? formatFixed(v, asShown->heightDecimals) : formatExact(v);
+    };
+    std::string out = "number,easting" + unit + ",northing" + unit + ",height" + unit + ",code,note\n";
     for (const auto& p : points) {
-        out += csvCell(p.number) + "," + formatExact(p.plan.x) + "," + formatExact(p.plan.y) + ",";
-        out += (p.height ? formatExact(*p.height) : std::string()) + "," + csvCell(p.code) + "," +
+        out += csvCell(p.number) + "," + plan(p.plan.x) + "," + plan(p.plan.y) + ",";
+        out += (p.height ? height(*p.height) : std::string()) + "," + csvCell(p.code) + "," +
                csvCell(p.note) + "\n";
     }
     return out;

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/base/csv.h"
+#include "core/base/display.h"
 #include "core/base/quantity.h"
 #include "core/base/result.h"
 #include "core/survey/points.h"
@@ -67,6 +68,7 @@ Result<CsvPoints> readPoints(std::string_view bytes, const CsvLayout& layout, Le
                              const std::string& file, std::size_t mostRows = SIZE_MAX);
 
 /// number,easting,northing,height,code,note with the shortest exact figures.
-std::string writePoints(const std::vector<survey::SurveyPoint>& points);
+std::string writePoints(const std::vector<survey::SurveyPoint>& points,
+                        const DisplaySettings* asShown = nullptr);
 
 }  // namespace erdwerk::format

@@ -60,7 +60,7 @@ std::string toCsv(const Table& table, char separator) {
         for (const auto& cell : table.rows[r]) {
             if (!first) line += separator;
             first = false;
-            if (cell) line += formatExact(*cell);
+            if (cell) line += table.decimals ? formatFixed(*cell, *table.decimals) : formatExact(*cell);
         }
         out += line + "\r\n";
     }

@@ -97,6 +97,12 @@ TEST(Csv, RoundTripIsExact) {
                           i % 2 ? "A,\"b\"" : "",
                           "n"});
     EXPECT_EQ(read(writePoints(points)).points, points);
+    // For people: rounded, with the unit in the heading, and read back all the same.
+    DisplaySettings shown;
+    shown.heightDecimals = 1;
+    const std::string text = writePoints({{"7", {1.23456, 2}, 3.14159, "A", ""}}, &shown);
+    EXPECT_EQ(text, "number,easting [m],northing [m],height [m],code,note\n7,1.23,2.00,3.1,A,\n");
+    EXPECT_EQ(read(text).points.front().height, 3.1);
 }
 
 }  // namespace

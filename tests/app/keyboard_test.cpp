@@ -1,0 +1,128 @@
+// Without the mouse: findings by key, all of a kind after a word, and the way from points to a sheet.
+
+#include "app/window/finder.h"
+#include "window_test.h"
+
+namespace erdwerk::app {
+namespace {
+
+class Keyboard : public WindowTest {
+protected:
+    /// Types letters into the finder, as Ctrl+K opens it, and takes its first match.
+    void press(const QString& letters) {
+        window->actions().run(QStringLiteral("finder"));
+        Finder* finder = nullptr;
+        for (auto* f : window->findChildren<Finder*>())
+            if (f->isVisible()) finder = f;
+        ASSERT_NE(finder, nullptr);
+        QTest::keyClicks(finder->entry(), letters);
+        QTest::keyClick(finder->entry(), Qt::Key_Return);
+        window->settle();
+    }
+};
+
+// ---- findings
+
+TEST_F(Keyboard, FindingsOfAKindAreFixedTogetherAfterAWord) {
+    window->session().startNew(operations::addPoints({}, "s",
+                                                     {{"7", {0, 0}, 1.0, "", ""},
+                                                      {"7", {50, 0}, 1.0, "", ""},
+                                                      {"7", {0, 50}, 1.0, "", ""},
+                                                      {"8", {90, 90}, {}, "", ""}}));
+    window->settle();
+    window->bench()->open(Bench::Page::Findings);
+    auto* page = window->findings();
+    ASSERT_EQ(page->list()->topLevelItemCount(), 3);
+    const std::string way = "keep all, the later ones with a letter";
+    page->askToFixAll("same-number", way);
+    auto* text = page->findChild<QLabel*>(QStringLiteral("fixAllText"));
+    EXPECT_TRUE(text->text().startsWith(QStringLiteral("2 findings at once: keep all")));
+    EXPECT_EQ(window->session().history().position(), 0U);  // nothing yet
+    page->findChild<QPushButton*>(QStringLiteral("fixAllYes"))->click();
+    window->settle();
+    const auto& set = doc().get<objects::Points>(doc().all<objects::Points>().front())->set;
+    EXPECT_EQ(set[1].number, "7a");
+    EXPECT_EQ(set[2].number, "7b");
+    EXPECT_EQ(window->session().history().position(), 1U);
+    // The plan went on to what is left.
+    EXPECT_THAT(window->plan()->view().centre, test::IsNear(90, 90, 1e-6));
+    EXPECT_EQ(page->list()->topLevelItemCount(), 1);
+}
+
+TEST_F(Keyboard, TheFirstEnterTakesTheFirstRowAndAFindingOfManyOpens) {
+    demo();
+    window->bench()->open(Bench::Page::Findings);
+    auto* list = window->findings()->list();
+    list->setFocus();
+    QTest::keyClick(list, Qt::Key_Return);
+    window->settle();
+    EXPECT_EQ(list->indexOfTopLevelItem(list->currentItem()), 0);
+    EXPECT_THAT(window->plan()->view().centre, test::IsNear(48064.5, 91105, 1.0));
+    QTest::keyClick(list, Qt::Key_Return);
+    EXPECT_EQ(list->indexOfTopLevelItem(list->currentItem()), 1);
+    auto* many = list->topLevelItem(list->topLevelItemCount() - 1);
+    ASSERT_EQ(many->childCount(), 32);  // points outside the edge
+    Q_EMIT list->itemClicked(many->child(5), 1);
+    const auto& part = window->session().snapshot()->findings.back().parts[5];
+    EXPECT_THAT(window->plan()->view().centre, test::IsNear(part.at.x, part.at.y, 1e-6));
+}
+
+// ---- the whole way by keyboard
+
+TEST_F(Keyboard, FromPointsToASheetByKeyboardAlone) {
+    // 1 a project with points, 2 a surface of them
+    window->session().startNew(operations::addPoints({}, "Spots",
+                                                     {{"1", {0, 0}, 10.0, "", ""},
+                                                      {"2", {100, 0}, 12.0, "", ""},
+                                                      {"3", {100, 100}, 13.0, "", ""},
+                                                      {"4", {0, 100}, 11.0, "", ""}}));
+    window->settle();
+    press(QStringLiteral("new surface"));
+    ASSERT_EQ(derived().surfaces.size(), 1U);
+    // 3 a closed line with heights of the ground, 4 a grade at one corner
+    press(QStringLiteral("draw 3d"));
+    for (const char* text : {"20, 20", "80, 20", "80, 60", "20, 60"}) type(QString::fromLatin1(text));
+    key(Qt::Key_Return);
+    press(QStringLiteral("close a line"));
+    EXPECT_EQ(window->tool()->title(), QStringLiteral("Close a line"));
+    key(Qt::Key_Return);  // what is selected fills the chip
+    const ObjectId plot = doc().all<objects::Line>().front();
+    EXPECT_TRUE(doc().get<objects::Line>(plot)->line.closed);
+    key(Qt::Key_Escape);
+    select(plot);
+    press(QStringLiteral("page grades"));
+    auto* table = window->grades()->table();
+    table->setCurrentCell(0, 6);
+    setCell(table, 0, 6, QStringLiteral("3"));
+    EXPECT_EQ(table->item(1, 3)->text(), QStringLiteral("3%"));
+    // 5 a breakline of the ground, 6 an alignment, 7 its profile
+    const auto enter = [&](const char* letters) {
+        press(QString::fromLatin1(letters));
+        key(Qt::Key_Return);
+        key(Qt::Key_Escape);
+        select(plot);
+    };
+    enter("add a breakline");
+    EXPECT_TRUE(operations::hasSource(doc(), doc().all<objects::Surface>().front(), plot));
+    enter("alignment from a line");
+    ASSERT_EQ(doc().all<objects::Alignment>().size(), 1U);
+    press(QStringLiteral("new profile"));
+    EXPECT_EQ(doc().get<objects::Profile>(doc().all<objects::Profile>().front())->ground,
+              doc().all<objects::Surface>().front());
+    // 8 a parcel, 9 a sheet of it, 10 back by undo
+    select(plot);
+    enter("parcel from a line");
+    ASSERT_EQ(doc().all<objects::Parcel>().size(), 1U);
+    EXPECT_EQ(doc().nameOf(doc().all<objects::Parcel>().front()), "Parcel 1");
+    window->plan()->fit();
+    press(QStringLiteral("new sheet"));
+    EXPECT_EQ(doc().get<objects::Sheet>(doc().all<objects::Sheet>().front())->parcel,
+              doc().all<objects::Parcel>().front());
+    const auto steps = window->session().history().position();
+    for (std::size_t i = 0; i < steps; ++i) window->actions().run(QStringLiteral("undo"));
+    window->settle();
+    EXPECT_TRUE(doc().all<objects::Surface>().empty());
+}
+
+}  // namespace
+}  // namespace erdwerk::app
