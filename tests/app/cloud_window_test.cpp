@@ -1,6 +1,7 @@
 // Clouds, rasters, backdrops and what is made from them, in the real window.
 
 #include "app/tools/find_creases.h"
+#include "app/tools/find_ground.h"
 #include "app/tools/trace_crease.h"
 #include "core/derive/dense_source.h"
 #include "core/format/output.h"
@@ -149,7 +150,23 @@ TEST_F(Clouds, TheGroundIsFoundAndAClassIsSetByHand) {
     const ObjectId knoll = named<objects::Cloud>("knoll");
     select(knoll);
     run("find-ground");
-    window->settle();
+    // First a preview with figures; nothing is kept before Enter.
+    const auto ground = [&] {
+        auto* tool = qobject_cast<FindGroundTool*>(window->tool());
+        while (tool->working()) QTest::qWait(20);
+        return tool->chips().back().value;
+    };
+    const QString before = ground();
+    EXPECT_EQ(doc().get<objects::Cloud>(knoll)->cloud->classCounts()[2], 0U);
+    type(QStringLiteral("above 0.05"));
+    EXPECT_NE(ground(), before);
+    type(QStringLiteral("slope steep"));
+    EXPECT_TRUE(window->prompt()->text().startsWith(QStringLiteral("⚠")));
+    type(QStringLiteral("above 0.15"));
+    EXPECT_EQ(ground(), before);
+    EXPECT_FALSE(window->plan()->grab().isNull());
+    key(Qt::Key_Return);
+    EXPECT_EQ(window->tool(), nullptr);
     const auto counts = doc().get<objects::Cloud>(knoll)->cloud->classCounts();
     EXPECT_GT(counts[2], 100'000U);
     EXPECT_GT(counts[1], 1'000U);

@@ -4,6 +4,7 @@
 #include <QTreeWidget>
 
 #include "app/tools/find_creases.h"
+#include "app/tools/find_ground.h"
 #include "core/format/output.h"
 #include "core/operations/edit.h"
 #include "demo_site/cloud.h"
@@ -261,6 +262,8 @@ TEST_F(Ground, TheDemoGoesFromTheCloudToAProvedSurfaceWithoutConflicts) {
     const ObjectId knoll = named<objects::Cloud>("knoll");
     select(knoll);
     run("find-ground");
+    for (auto* tool = qobject_cast<FindGroundTool*>(window->tool()); tool->working();) QTest::qWait(20);
+    key(Qt::Key_Return);
     run("find-creases");
     ASSERT_NE(crease<FindCreasesTool>(), nullptr);
     key(Qt::Key_Return);

@@ -72,7 +72,6 @@ const QHash<QString, std::pair<QString, QString>>& drawings() {
          {"M4 16 H4.1 M8 13 H8.1 M12 15 H12.1 M16 12 H16.1 M20 14 H20.1 M6 19 H6.1 M14 19 H14.1",
           "M9 8 H9.1 M13 6 H13.1 M17 8 H17.1 M11 10.5 H11.1"}},
         {"raster", {"M4 5 H20 V19 H4 Z M4 12 H20 M9.3 5 V19 M14.6 5 V19", "M9.3 12 H14.6 V19 H9.3 Z"}},
-        {"find-ground", {"M3 18 C8 15 14 19 21 15", "M12 13 V5 M9 8 L12 5 L15 8"}},
         {"thin", {"M3 18 L9 9 L15 13 L21 6 M3 18 L21 18", "M9 9 L12 18 L15 13"}},
         {"extract", {"M4 8 L12 4 L20 8 L12 12 Z M4 8 V15 L12 19 V12", "M20 12 V19 M17 16 L20 19 L23 16"}},
         {"volumes", {"M3 10 L9 7 L15 11 L21 8 M3 18 L9 15 L15 19 L21 16", "M9 9.5 V12.5 M15 13.5 V16.5"}},

@@ -11,7 +11,7 @@ namespace erdwerk::app::tools {
     SECTION(Field, "Points and lines")                                                                   \
     COMMAND("import-points") COMMAND("import-lines") COMMAND("connect-number") COMMAND("connect-code")   \
     SECTION(Field, "Clouds and rasters")                                                                 \
-    COMMAND("import-cloud") COMMAND("import-raster") TOOL(addSurveyPoint) COMMAND("find-ground")         \
+    COMMAND("import-cloud") COMMAND("import-raster") TOOL(addSurveyPoint) TOOL(findGround)         \
     TOOL(classByHand) TOOL(cropCloud) TOOL(sampleGrid)                                                   \
     SECTION(Ground, "Surface")                                                                           \
     COMMAND("new-surface") COMMAND("thin-surface")                                                       \

@@ -49,7 +49,6 @@ void MainWindow::offerCommands() {
         actions_.offerFor(QString::fromLatin1(id), isOneOf<Points>);
     actions_.offerFor(QStringLiteral("new-surface"), isOneOf<Points, Line>);
     actions_.offerFor(QStringLiteral("thin-surface"), isOneOf<Cloud, HeightRaster>);
-    actions_.offerFor(QStringLiteral("find-ground"), isOneOf<Cloud>);
     for (const char* id : {"extract", "volumes", "export-surface"})
         actions_.offerFor(QString::fromLatin1(id), isOneOf<Surface>);
     for (const char* id : {"alignment-reverse", "profile"})
@@ -120,11 +119,6 @@ void MainWindow::denseCommands() {
             if (!path.isEmpty()) importDense(path, false);
         },
         needProject);
-    command(
-        "find-ground", tr("Find the ground"),
-        tr("Tells the ground of a cloud from vegetation and buildings, as classes"),
-        theme::icon(QStringLiteral("find-ground")), menu, QKeySequence(QStringLiteral("F")),
-        [this] { classifyGround(); }, [this] { return tools::aCloud(session_); });
 }
 
 void MainWindow::groundCommands() {

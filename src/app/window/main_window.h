@@ -128,7 +128,6 @@ private:
     void groundCommands();
     void recordCommands();
     void surfaceFromDense();
-    void classifyGround();
     void exportSurface();
     void connectGroundPages();
     void report(const Result<void>& done, const QString& path);

@@ -92,35 +92,6 @@ void MainWindow::surfaceFromDense() {
         bench_->open(Bench::Page::Fit);
 }
 
-void MainWindow::classifyGround() {
-    const auto cloud =
-        session_.selected<objects::Cloud>().value_or(session_.document().all<objects::Cloud>().front());
-    const Document before = session_.document();
-    const auto next =
-        watched(this, tr("Telling the ground from what stands on it"),
-                [&](const Context& context) { return operations::classifyGround(before, cloud, context); });
-    if (!next) {
-        if (next.error().code != ErrorCode::Cancelled) say(QString::fromStdString(next.error().text), true);
-        return;
-    }
-    const auto found = *next->get<objects::Cloud>(cloud);
-    const auto counts = found.cloud->classCounts();
-    // From now on the ground takes part, and only the ground is shown.
-    const bool done = session_.edit(
-        tr("Find the ground"),
-        document::onlyWhileSame(before, {cloud}, [&](const Document& d) -> Result<document::Edited> {
-            return document::changed<objects::Cloud>(d, cloud, [&](objects::Cloud& c) {
-                c = found;
-                c.filter.classes = {survey::cloud_class::ground};
-            });
-        }));
-    if (!done) return;
-    session_.select({{cloud, std::nullopt}});
-    say(tr("%1 points are ground and take part; the facts bring the others back")
-            .arg(counts[survey::cloud_class::ground]),
-        false);
-}
-
 void MainWindow::report(const Result<void>& done, const QString& path) {
     if (!done)
         QMessageBox::warning(this, tr("Not written"), QString::fromStdString(done.error().message()));

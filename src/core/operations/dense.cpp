@@ -87,12 +87,16 @@ Document classify(const Document& document, ObjectId cloud, const std::vector<Ve
     return differs ? withClasses(document, cloud, std::move(classes)) : document;
 }
 
-Result<Document> classifyGround(const Document& document, ObjectId cloud, const Context& context) {
-    const auto* payload = document.get<Cloud>(cloud);
-    if (payload == nullptr || !payload->cloud) return badInput("pick a cloud");
-    auto classes = terrain::groundClasses(*payload->cloud, {}, context);
-    if (!classes) return tl::unexpected(classes.error());
-    return withClasses(document, cloud, std::move(*classes));
+document::Edit keepGround(ObjectId cloud, std::shared_ptr<const survey::PointCloud> seen,
+                          std::vector<std::uint8_t> classes) {
+    return [cloud, seen = std::move(seen),
+            classes = std::move(classes)](const Document& d) -> Result<document::Edited> {
+        const auto* payload = d.get<Cloud>(cloud);
+        if (payload == nullptr || seen == nullptr || payload->cloud != seen || classes.size() != seen->size())
+            return badInput("the cloud changed meanwhile; look again");
+        return changed<Cloud>(withClasses(d, cloud, classes), cloud,
+                              [](Cloud& c) { c.filter.classes = {survey::cloud_class::ground}; });
+    };
 }
 
 }  // namespace erdwerk::operations

@@ -2,6 +2,7 @@
 // Clouds, rasters and creases: edits that make lines and surfaces of them, and classes.
 
 #include "core/derive/dense_source.h"
+#include "core/document/transaction.h"
 #include "core/operations/dense.h"
 #include "core/operations/edit.h"
 
@@ -22,7 +23,9 @@ Document addThinnedSurface(const Document& document, ObjectId dense, const std::
 /// Gives the points of a cloud inside a ring another class (LAS 1.4 class number).
 Document classify(const Document& document, ObjectId cloud, const std::vector<geometry::Vec2>& ring,
                   std::uint8_t classNumber);
-/// Ground points become class 2 (see terrain::groundClasses). BadInput when there is nothing to work on.
-Result<Document> classifyGround(const Document& document, ObjectId cloud, const Context& context = {});
+/// Classes that were worked out on `seen` (see terrain::groundClasses) become those of the cloud; from then
+/// on only the ground takes part. BadInput when the cloud holds other points or classes by now.
+document::Edit keepGround(ObjectId cloud, std::shared_ptr<const survey::PointCloud> seen,
+                          std::vector<std::uint8_t> classes);
 
 }  // namespace erdwerk::operations

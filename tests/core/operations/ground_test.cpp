@@ -204,7 +204,21 @@ TEST(Clouds, ClassesAreGivenInsideARing) {
     EXPECT_EQ(counts[6], 25U);
     EXPECT_TRUE(d.get<objects::Cloud>(s.cloud)->classified);
     EXPECT_EQ(s.document.get<objects::Cloud>(s.cloud)->cloud->classCounts()[6], 0U);
-    EXPECT_FALSE(classifyGround(s.document, s.lane));
+}
+
+TEST(Clouds, GroundThatWasWorkedOutIsKeptWhileTheCloudIsTheSame) {
+    Flight s;
+    const auto seen = s.document.get<objects::Cloud>(s.cloud)->cloud;
+    std::vector<std::uint8_t> classes(seen->size(), 1);
+    for (std::size_t i = 0; i < 10; ++i) classes[i] = 2;
+    EXPECT_FALSE(s.apply(keepGround(s.lane, seen, classes)));
+    EXPECT_FALSE(s.apply(keepGround(s.cloud, nullptr, classes)));
+    EXPECT_FALSE(s.apply(keepGround(s.cloud, seen, {1, 2})));
+    ASSERT_TRUE(s.apply(keepGround(s.cloud, seen, classes)));
+    const auto* cloud = s.document.get<objects::Cloud>(s.cloud);
+    EXPECT_EQ(cloud->cloud->classCounts()[2], 10U);
+    EXPECT_EQ(cloud->filter.classes, std::vector<std::uint8_t>{2});
+    EXPECT_FALSE(s.apply(keepGround(s.cloud, seen, classes)));  // its classes are others now
 }
 
 TEST(Grids, StandInsideALineWithTheHeightsOfThePlane) {
