@@ -6,6 +6,7 @@
 #include <QPrinter>
 
 #include "app/bench/table_hands.h"
+#include "app/tools/find_ground.h"
 #include "app/window/finder.h"
 #include "window_test.h"
 
@@ -273,6 +274,38 @@ TEST_F(Hands, SeveralObjectsAreEditedAtOnceAndDifferingValuesShown) {
     for (const std::size_t i : {2U, 4U})
         EXPECT_TRUE(std::holds_alternative<linework::GradeFromPrevious>(vertices[i].rule));
     EXPECT_TRUE(std::holds_alternative<linework::FixedHeight>(vertices[3].rule));
+}
+
+TEST_F(Hands, LinesWithoutPointsAndThingsThatAreGoneHarmNothing) {
+    demo();
+    ObjectId empty;
+    put(QStringLiteral("empty"), doc().added("Empty", objects::Line{}, &empty));
+    window->session().select({{empty, {}}, {named<objects::Line>("Footpath"), {}}});
+    window->settle();
+    EXPECT_EQ(window->facts()->findChild<QLineEdit*>(QStringLiteral("fact:Rules"))->placeholderText(),
+              QStringLiteral("differs"));
+    window->session().select({{empty, {}}, {named<objects::Group>("Rock"), {}}});
+    window->settle();
+    EXPECT_EQ(window->facts()->findChild<QLineEdit*>(QStringLiteral("fact:Rules")), nullptr);
+    // The menu outlives what it is about.
+    select(empty);
+    QMenu* menu = window->menuOfSelection();
+    run("delete");
+    for (QAction* item : menu->actions())
+        if (item->objectName() == QStringLiteral("zoom-to") || item->objectName() == QStringLiteral("rename"))
+            item->trigger();
+    window->settle();
+    delete menu;
+    EXPECT_FALSE(doc().byName<objects::Line>("Empty"));
+    // A preview whose cloud goes keeps nothing, and says so.
+    const ObjectId knoll = named<objects::Cloud>("knoll");
+    select(knoll);
+    run("find-ground");
+    for (auto* tool = qobject_cast<FindGroundTool*>(window->tool()); tool->working();) QTest::qWait(20);
+    put(QStringLiteral("gone"), doc().without(knoll));
+    key(Qt::Key_Return);
+    EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("changed meanwhile")));
+    key(Qt::Key_Escape);
 }
 
 // ---- measuring, printing, what is made

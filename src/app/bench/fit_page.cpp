@@ -128,7 +128,8 @@ QLayout* FitPage::buildFigures() {
     figures_->setHorizontalHeaderLabels({tr("Figure"), tr("This run"), tr("Run before")});
     figures_->verticalHeader()->hide();
     figures_->verticalHeader()->setDefaultSectionSize(20);
-    figures_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+    figures_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    figures_->horizontalHeader()->setStretchLastSection(true);
     figures_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     figures_->setMinimumWidth(230);
     histogram_ = new FitHistogram;

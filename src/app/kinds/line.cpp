@@ -110,13 +110,15 @@ void manyLines(FactsForm& form, const std::vector<Ref>& refs) {
                 return d;
             };
         });
-    const auto rule = commonOf(points, [&](const auto& p) {
-        return operations::ruleText(document,
-                                    document.get<objects::Line>(p.first)->line.vertices[p.second].rule);
-    });
-    form.entryOfMany(
-        QObject::tr("Rules"), rule ? std::optional(text(*rule)) : std::nullopt,
-        [points](std::string typed) { return operations::setTypedRules(points, std::move(typed)); });
+    if (!points.empty()) {
+        const auto rule = commonOf(points, [&](const auto& p) {
+            return operations::ruleText(document,
+                                        document.get<objects::Line>(p.first)->line.vertices[p.second].rule);
+        });
+        form.entryOfMany(
+            QObject::tr("Rules"), rule ? std::optional(text(*rule)) : std::nullopt,
+            [points](std::string typed) { return operations::setTypedRules(points, std::move(typed)); });
+    }
     surfaceRole(form, lines);
 }
 

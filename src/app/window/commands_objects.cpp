@@ -59,19 +59,7 @@ void MainWindow::objectCommands() {
     command(
         "rename", tr("Rename…"), tr("Gives the selected object another name"),
         theme::icon(QStringLiteral("label-style")), edit, QKeySequence(QStringLiteral("F2")),
-        [this] {
-            const ObjectId id = session_.selection().front().object;
-            bool done = false;
-            const QString name =
-                QInputDialog::getText(this, tr("Rename"), tr("Name"), QLineEdit::Normal, nameOf(id), &done)
-                    .trimmed();
-            if (!done || name.isEmpty()) return;
-            session_.edit(
-                tr("Rename %1").arg(nameOf(id)),
-                [id, text = name.toStdString()](const document::Document& d) -> Result<document::Edited> {
-                    return operations::rename(d, id, text);
-                });
-        },
+        [this] { renameSelected(); },
         [this] { return selectedObjects(session_).size() == 1 ? QString() : tr("select one object first"); });
     command(
         "new-group", tr("New group of these"), tr("Puts what is selected into a group of its own"),
@@ -83,6 +71,21 @@ void MainWindow::objectCommands() {
         needSelection);
     for (const char* id : {"zoom-to", "show-hide", "rename", "new-group", "delete"})
         actions_.offerFor(QString::fromLatin1(id), [](const objects::Object&) { return true; });
+}
+
+void MainWindow::renameSelected() {
+    // In place, where a list or table has the keys.
+    if (auto* list = qobject_cast<QAbstractItemView*>(QApplication::focusWidget()))
+        return list->edit(list->currentIndex());
+    const ObjectId id = session_.selection().front().object;
+    bool done = false;
+    const QString name =
+        QInputDialog::getText(this, tr("Rename"), tr("Name"), QLineEdit::Normal, nameOf(id), &done).trimmed();
+    if (!done || name.isEmpty()) return;
+    session_.edit(tr("Rename %1").arg(nameOf(id)),
+                  [id, text = name.toStdString()](const document::Document& d) -> Result<document::Edited> {
+                      return operations::rename(d, id, text);
+                  });
 }
 
 QString MainWindow::namesOf(const std::vector<ObjectId>& ids) const {

@@ -44,6 +44,7 @@ MainWindow::MainWindow() {
 }
 
 MainWindow::~MainWindow() {
+    qApp->removeEventFilter(this);
     plan_->setTool(nullptr);
     // What is in the window goes before the session that it shows.
     delete takeCentralWidget();

@@ -157,6 +157,7 @@ private:
     /// The name of one, or how many.
     [[nodiscard]] QString namesOf(const std::vector<ObjectId>& ids) const;
     void showSelected();
+    void renameSelected();
     void connectPoints(bool byCode);
     void newSurface();
     void deleteSelection();

@@ -16,8 +16,8 @@ Sheet Json<Sheet>::read(const json& j, const JsonContext<Sheet>&) {
     return Sheet{fromName(word(j.at("paper")), std::vector{Paper::A4, Paper::A3, Paper::A1}, paperName),
                  figure(j.at("scale")), place(j.at("centre")), idFrom(j, "parcel"), word(j.at("project")),
                  word(j.at("title")), word(j.at("drawnBy")), word(j.at("date")),
-                 // Sheets of the first version show what the plan showed then.
-                 j.contains("off") ? planPartsFromJson(j.at("off")) : PlanPartsOff{}};
+                 // Sheets of the first version do not say.
+                 j.contains("off") ? planPartsFromJson(j.at("off")) : Sheet{}.off};
 }
 
 }  // namespace erdwerk::format
