@@ -14,14 +14,6 @@ namespace {
 
 class Frame : public WindowTest {
 protected:
-    void SetUp() override {
-        remembered::clear();
-        WindowTest::SetUp();
-    }
-    void TearDown() override {
-        WindowTest::TearDown();
-        remembered::clear();
-    }
     [[nodiscard]] QTreeWidgetItem* row(ObjectId id) { return window->contents()->rowOf(id); }
     [[nodiscard]] int rowsShown() {
         int count = 0;

@@ -1,5 +1,7 @@
 // Without the mouse: findings by key, all of a kind after a word, and the way from points to a sheet.
 
+#include <QMenuBar>
+
 #include "app/window/finder.h"
 #include "window_test.h"
 
@@ -122,6 +124,34 @@ TEST_F(Keyboard, FromPointsToASheetByKeyboardAlone) {
     for (std::size_t i = 0; i < steps; ++i) window->actions().run(QStringLiteral("undo"));
     window->settle();
     EXPECT_TRUE(doc().all<objects::Surface>().empty());
+}
+
+TEST_F(Keyboard, AltAndALetterOrF10OpenTheMenus) {
+    demo();
+    QSet<QString> letters;
+    for (const QAction* menu : window->menuBar()->actions()) {
+        const auto at = menu->text().indexOf(QLatin1Char('&'));
+        ASSERT_GE(at, 0) << qPrintable(menu->text());
+        letters << menu->text().mid(at + 1, 1).toLower();
+    }
+    EXPECT_EQ(letters.size(), window->menuBar()->actions().size());  // each its own
+    QTest::keyClick(window->plan(), Qt::Key_F10);
+    EXPECT_EQ(window->menuBar()->activeAction(), window->menuBar()->actions().constFirst());
+    while (QWidget* menu = QApplication::activePopupWidget()) menu->close();
+}
+
+TEST_F(Keyboard, ANewProjectFromASurveyFileIsOneOfItsOwn) {
+    demo();
+    const QString file = QString::fromStdString(folder.file(
+        "spots.csv", "number,easting,northing,height,code\n1,0,0,10,A\n2,5,0,11,A\n3,5,5,12,A\n"));
+    withDialog([](QDialog* dialog) { dialog->reject(); });
+    EXPECT_FALSE(window->importSurvey(file, true));
+    EXPECT_TRUE(doc().byName<objects::Line>("Peat ditch"));  // not agreed to: the demo is still there
+    withDialog([](QDialog* dialog) { dialog->accept(); });
+    ASSERT_TRUE(window->importSurvey(file, true));
+    window->settle();
+    EXPECT_FALSE(doc().byName<objects::Line>("Peat ditch"));
+    EXPECT_EQ(doc().get<objects::Points>(doc().all<objects::Points>().front())->set.size(), 3U);
 }
 
 }  // namespace

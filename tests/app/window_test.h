@@ -17,6 +17,7 @@
 #include <QTimer>
 #include <QtTest/QTest>
 
+#include "app/base/remembered.h"
 #include "app/window/main_window.h"
 #include "support/geometry.h"
 
@@ -25,6 +26,8 @@ namespace erdwerk::app {
 class WindowTest : public testing::Test {
 protected:
     void SetUp() override {
+        // As on the first run.
+        remembered::clear();
         window = std::make_unique<MainWindow>();
         window->show();
         ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));

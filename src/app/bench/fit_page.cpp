@@ -166,9 +166,10 @@ void FitPage::refresh() {
                : derived.fits.empty()                         ? ObjectId{}
                                                               : derived.fits.rbegin()->first;
     map_->setEnabled(static_cast<bool>(surface_));
-    setNothing(surface_
-                   ? QString()
-                   : tr("Fit: a surface against its cloud or raster; choose one under Fit check in its facts."));
+    setNothing(
+        surface_
+            ? QString()
+            : tr("Fit: a surface against its cloud or raster; choose one under Fit check in its facts."));
     if (!surface_) {
         shown_.reset();
         figures_->setRowCount(0);

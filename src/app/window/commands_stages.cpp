@@ -229,13 +229,22 @@ void MainWindow::buildMenus() {
     QHash<QString, QMenu*> menus;
     // In the order of the job, whichever has its first action earlier.
     QStringList order{tr("File"), tr("Edit"), tr("View")};
-    // Help comes last.
     for (const Stage stage : {Stage::Field, Stage::Ground, Stage::Shape, Stage::Route, Stage::Record})
         order << stageName(stage);
     order << tr("Help");
-    for (const QString& name : order) menus[name] = menuBar()->addMenu(name);
+    // Each with a letter of its own for Alt.
+    QString taken;
+    const auto withLetter = [&taken](const QString& name) {
+        for (qsizetype i = 0; i < name.size(); ++i) {
+            if (taken.contains(name[i], Qt::CaseInsensitive)) continue;
+            taken += name[i];
+            return name.left(i) + QLatin1Char('&') + name.mid(i);
+        }
+        return name;
+    };
+    for (const QString& name : order) menus[name] = menuBar()->addMenu(withLetter(name));
     for (const Action& a : actions_.all()) {
-        if (!menus.contains(a.menu)) menus[a.menu] = menuBar()->addMenu(a.menu);
+        if (!menus.contains(a.menu)) menus[a.menu] = menuBar()->addMenu(withLetter(a.menu));
         auto* item = menus[a.menu]->addAction(a.text);
         item->setData(a.id);
         item->setStatusTip(a.help);

@@ -6,6 +6,7 @@
 #include <QComboBox>
 #include <QKeyEvent>
 #include <QLineEdit>
+#include <QMenuBar>
 #include <QPlainTextEdit>
 #include <QStatusBar>
 #include <QTimer>
@@ -189,6 +190,12 @@ bool takesText(const QWidget* widget) {
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() == QEvent::KeyPress) {
         auto* widget = qobject_cast<QWidget*>(watched);
+        if (widget != nullptr && widget->window() == this &&
+            static_cast<QKeyEvent*>(event)->key() == Qt::Key_F10) {
+            menuBar()->setFocus();
+            menuBar()->setActiveAction(menuBar()->actions().constFirst());
+            return true;
+        }
         if (widget != nullptr && widget->window() == this && stack_->currentIndex() == 1 &&
             !takesText(widget) && (widget == focusWidget() || widget == plan_) &&
             keyPressed(static_cast<QKeyEvent*>(event)))
