@@ -290,6 +290,16 @@ TEST_F(Frame, AFileThatIsDroppedIsRead) {
     EXPECT_FALSE(words.isAccepted());
 }
 
+TEST_F(Frame, TheDemoOpensOnSomethingWorthSeeing) {
+    ASSERT_TRUE(window->showDemo());
+    window->settle();
+    EXPECT_EQ(window->stageBar()->stage(), Stage::Ground);
+    EXPECT_TRUE(window->scene()->isVisible());
+    EXPECT_EQ(window->bench()->page(), Bench::Page::Grades);
+    EXPECT_EQ(window->grades()->table()->rowCount(), 20);  // the peat ditch is in hand
+    EXPECT_TRUE(window->grades()->nothing().isEmpty());
+}
+
 TEST_F(Frame, TheGuideOpensAtTheStage) {
     demo();
     window->stageBar()->setStage(Stage::Record);
