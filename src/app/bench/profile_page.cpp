@@ -359,7 +359,12 @@ void ProfilePage::removeAt(int row) {
 }
 
 void ProfilePage::showExaggeration() {
-    exaggeration_->setSpecialValueText(tr("fit, %1").arg(section_->shownExaggeration(), 0, 'f', 1));
+    const double drawn = section_->shownExaggeration();
+    const double asked = exaggeration_->value();
+    exaggeration_->setSpecialValueText(tr("fit, %1").arg(drawn, 0, 'f', 1));
+    // What was asked for may not fit the height there is: then the field says what is drawn.
+    const bool less = asked > 0 && std::abs(drawn - asked) > 0.02 * asked;
+    exaggeration_->setSuffix(less ? tr(", drawn %1").arg(drawn, 0, 'f', 1) : QString());
 }
 
 void ProfilePage::showHover() {
