@@ -27,7 +27,7 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : BenchPage(parent),
     section_ = new SectionView;
     splitter->addWidget(section_);
     splitter->addWidget(buildTable());
-    splitter->setSizes({400, 440});
+    splitter->setSizes({330, 510});
     layout->addWidget(splitter, 1);
     connect(&session_, &Session::resultsChanged, this, &ProfilePage::refresh);
     connect(&session_, &Session::selectionChanged, this, &ProfilePage::refresh);
