@@ -70,6 +70,18 @@ TEST_F(Hands, ARightClickWithoutDraggingOffersWhatSuitsTheThing) {
     EXPECT_FALSE(window->plan()->view().centre == before);
 }
 
+TEST_F(Hands, WhatNoViewShowsIsNotHidden) {
+    demo();
+    select(doc().all<objects::Sheet>().front());
+    run("show-hide");
+    EXPECT_TRUE(doc().shown().hidden.empty());
+    EXPECT_TRUE(window->prompt()->text().startsWith(QStringLiteral("⚠")));
+    const ObjectId ditch = named<objects::Line>("Peat ditch");
+    window->session().select({{doc().all<objects::Sheet>().front(), {}}, {ditch, {}}});
+    run("show-hide");
+    EXPECT_EQ(doc().shown().hidden, std::set{ditch});
+}
+
 TEST_F(Hands, TheMenuKeyIsTheSameForWhatIsSelected) {
     demo();
     select(doc().all<objects::Cloud>().front());

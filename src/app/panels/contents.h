@@ -20,6 +20,8 @@ public:
     [[nodiscard]] QTreeWidgetItem* rowOf(ObjectId id) const;
     /// As a click on the eye does; of a heading: everything under it.
     void pressEye(QTreeWidgetItem* item);
+    /// Hides those of them that can be hidden, or shows them when none is shown.
+    void pressEyes(const std::vector<ObjectId>& ids);
     /// What dropping rows on another does.
     void drop(const QList<QTreeWidgetItem*>& rows, const QTreeWidgetItem* onto);
 
@@ -36,7 +38,6 @@ private:
     void showSelection();
     void applyFilter();
     void renamed(QTreeWidgetItem* item);
-    void pressEyes(const std::vector<ObjectId>& ids);
     QTreeWidgetItem* addHeading(const QString& title);
     /// What holds a group's members under a heading; the heading itself for what is in none.
     QTreeWidgetItem* holderOf(QTreeWidgetItem* heading, ObjectId group);

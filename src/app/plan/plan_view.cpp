@@ -118,15 +118,19 @@ void PlanView::fitTo(const geometry::Box& box) {
     setView(box.centre(), std::min(scale, 400.0));
 }
 
-double PlanView::withinZoom(double scale) const {
+double PlanView::withinZoom(double scale) {
     // Beyond these nothing could be told apart, or found again.
     constexpr double most = 20000;
-    double least = 1e-4;
-    geometry::Box box;
-    for (const auto& [id, object] : session_.derived().document.objects())
-        if (const PlanLayer& layer = layerOf(layers_, *object); !layer.passes().empty())
-            layer.bounds(session_.derived(), id, box);
-    if (!box.empty()) least = std::max(least, 20 / std::max({box.width(), box.height(), 1.0}));
+    if (extentOf_ != session_.snapshot()) {
+        // Panning and zooming ask for it at each step; only other results have another extent.
+        extentOf_ = session_.snapshot();
+        geometry::Box box;
+        for (const auto& [id, object] : session_.derived().document.objects())
+            if (const PlanLayer& layer = layerOf(layers_, *object); !layer.passes().empty())
+                layer.bounds(session_.derived(), id, box);
+        extent_ = std::max(box.width(), box.height());
+    }
+    const double least = extent_ > 0 ? std::max(1e-4, 20 / std::max(extent_, 1.0)) : 1e-4;
     return std::clamp(scale, std::min(least, 1.0), most);
 }
 

@@ -70,7 +70,7 @@ private:
     };
     void refresh();
     /// Between the whole project in a few pixels and a millimetre that fills the view.
-    [[nodiscard]] double withinZoom(double scale) const;
+    [[nodiscard]] double withinZoom(double scale);
     [[nodiscard]] std::optional<Ref> under() const;
     static std::optional<Picture> paintPicture(const Request& request, const std::atomic<bool>& cancel);
     void updateSnap(QPointF at);
@@ -90,6 +90,8 @@ private:
     Session& session_;
     PlanLayers layers_;
     ViewTransform view_;
+    SnapshotPointer extentOf_;  ///< the results that `extent_` is of
+    double extent_ = 0;         ///< the larger side of all that is drawn
     Picture picture_;
     std::optional<double> fade_;
     std::shared_ptr<const CutFillLayer> cutFill_;

@@ -254,8 +254,7 @@ bool DrawLineTool::commit() {
         linework::Line3D drawn{done.drawn, done.closed};
         if (validate(drawn) || !session_.edit(tr("Draw a line"), operations::drawLine(std::move(drawn))))
             return false;
-        for (const ObjectId id : difference(was, session_.document()).changed)
-            if (!was.find(id)) target = id;
+        if (const auto made = session_.addedSince(was); !made.empty()) target = made.front();
     }
     session_.select({{target, std::nullopt}});
     return true;

@@ -79,8 +79,7 @@ bool MeasureTool::keep() {
         return false;
     places_.clear();
     taken_.clear();
-    for (const ObjectId id : difference(before, session_.document()).changed)
-        if (!before.find(id)) session_.select({{id, std::nullopt}});
+    Q_EMIT made(session_.addedSince(before));
     Q_EMIT changed();
     return true;
 }

@@ -9,7 +9,6 @@
 #include "app/window/main_window.h"
 #include "core/operations/edit.h"
 #include "core/operations/groups.h"
-#include "core/operations/show.h"
 
 namespace erdwerk::app {
 
@@ -49,13 +48,15 @@ void MainWindow::objectCommands() {
     command(
         "show-hide", tr("Show or hide"), tr("Hides what is selected, or shows it again"),
         theme::icon(QStringLiteral("eye")), edit, QKeySequence(QStringLiteral("Ctrl+H")),
+        [this] { contents_->pressEyes(selectedObjects(session_)); },
         [this] {
             const auto ids = selectedObjects(session_);
-            const bool shown = session_.document().shown().hidden.count(ids.front()) == 0;
-            session_.edit((shown ? tr("Hide %1") : tr("Show %1")).arg(namesOf(ids)),
-                          operations::setShown(ids, !shown));
-        },
-        needSelection);
+            const bool any = std::any_of(ids.begin(), ids.end(), [this](ObjectId id) {
+                const auto object = session_.document().find(id);
+                return object && kindOf(*object).canHide();
+            });
+            return any ? QString() : tr("select something that the views show first");
+        });
     command(
         "rename", tr("Rename…"), tr("Gives the selected object another name"),
         theme::icon(QStringLiteral("label-style")), edit, QKeySequence(QStringLiteral("F2")),
