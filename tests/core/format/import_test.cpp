@@ -127,5 +127,18 @@ TEST(Export, AGeoPackageKeepsArcsAndOthersSayThatTheyBecameChords) {
                 testing::Contains("the arcs of 1 line, which became chords"));
 }
 
+TEST(FileSorts, GoByTheEnding) {
+    for (const auto& [path, sort] : {std::pair{"a.erdwerk", FileSort::Project},
+                                     {"b.CSV", FileSort::Points},
+                                     {"c.txt", FileSort::Points},
+                                     {"d.las", FileSort::Cloud},
+                                     {"e.xyz", FileSort::Cloud},
+                                     {"f.tif", FileSort::Raster},
+                                     {"g.ply", FileSort::Lines},
+                                     {"h.geojson", FileSort::Lines},
+                                     {"noending", FileSort::Lines}})
+        EXPECT_EQ(sortOf(path), sort) << path;
+}
+
 }  // namespace
 }  // namespace erdwerk::format
