@@ -10,9 +10,14 @@ namespace {
 
 class Keyboard : public WindowTest {
 protected:
+    void SetUp() override {
+        WindowTest::SetUp();
+        // Shortcuts go to the active window; nobody manages windows here.
+        QApplication::setActiveWindow(window.get());
+    }
     /// Types letters into the finder, as Ctrl+K opens it, and takes its first match.
     void press(const QString& letters) {
-        window->actions().run(QStringLiteral("finder"));
+        key(Qt::Key_K, Qt::ControlModifier);
         Finder* finder = nullptr;
         for (auto* f : window->findChildren<Finder*>())
             if (f->isVisible()) finder = f;
@@ -91,18 +96,34 @@ TEST_F(Keyboard, FromPointsToASheetByKeyboardAlone) {
     const ObjectId plot = doc().all<objects::Line>().front();
     EXPECT_TRUE(doc().get<objects::Line>(plot)->line.closed);
     key(Qt::Key_Escape);
-    select(plot);
-    press(QStringLiteral("page grades"));
+    const QString plotName = QString::fromStdString(doc().nameOf(plot));
+    press(plotName);
+    EXPECT_EQ(window->session().selected<objects::Line>(), plot);
+    key(Qt::Key_1, Qt::ControlModifier);  // the Grades page, its table in hand
     auto* table = window->grades()->table();
-    table->setCurrentCell(0, 6);
-    setCell(table, 0, 6, QStringLiteral("3"));
+    ASSERT_TRUE(table->hasFocus());
+    const auto inTable = [&](Qt::Key k, Qt::KeyboardModifiers modifiers = {}) {
+        QTest::keyClick(table, k, modifiers);
+    };
+    inTable(Qt::Key_Home, Qt::ControlModifier);
+    while (table->horizontalHeaderItem(table->currentColumn())->text() != QStringLiteral("Grade")) {
+        const int before = table->currentColumn();
+        inTable(Qt::Key_Right);
+        ASSERT_GT(table->currentColumn(), before);
+    }
+    ASSERT_EQ(table->currentRow(), 0);
+    QTest::keyClicks(table, QStringLiteral("3"));
+    auto* editor = table->findChild<QLineEdit*>();
+    ASSERT_NE(editor, nullptr);
+    QTest::keyClick(editor, Qt::Key_Return);
+    window->settle();
     EXPECT_EQ(table->item(1, 3)->text(), QStringLiteral("3%"));
     // 5 a breakline of the ground, 6 an alignment, 7 its profile
     const auto enter = [&](const char* letters) {
         press(QString::fromLatin1(letters));
         key(Qt::Key_Return);
         key(Qt::Key_Escape);
-        select(plot);
+        press(plotName);
     };
     enter("add a breakline");
     EXPECT_TRUE(operations::hasSource(doc(), doc().all<objects::Surface>().front(), plot));
@@ -112,7 +133,7 @@ TEST_F(Keyboard, FromPointsToASheetByKeyboardAlone) {
     EXPECT_EQ(doc().get<objects::Profile>(doc().all<objects::Profile>().front())->ground,
               doc().all<objects::Surface>().front());
     // 8 a parcel, 9 a sheet of it, 10 back by undo
-    select(plot);
+    press(plotName);
     enter("parcel from a line");
     ASSERT_EQ(doc().all<objects::Parcel>().size(), 1U);
     EXPECT_EQ(doc().nameOf(doc().all<objects::Parcel>().front()), "Parcel 1");
@@ -121,8 +142,7 @@ TEST_F(Keyboard, FromPointsToASheetByKeyboardAlone) {
     EXPECT_EQ(doc().get<objects::Sheet>(doc().all<objects::Sheet>().front())->parcel,
               doc().all<objects::Parcel>().front());
     const auto steps = window->session().history().position();
-    for (std::size_t i = 0; i < steps; ++i) window->actions().run(QStringLiteral("undo"));
-    window->settle();
+    for (std::size_t i = 0; i < steps; ++i) key(Qt::Key_Z, Qt::ControlModifier);
     EXPECT_TRUE(doc().all<objects::Surface>().empty());
 }
 

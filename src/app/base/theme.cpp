@@ -131,9 +131,12 @@ void apply(QApplication& application) {
     application.setStyleSheet(QStringLiteral(R"(
         QToolTip { border: 1px solid #D9D3C7; padding: 3px; }
         QHeaderView::section { background: #F1EEE7; border: none; border-right: 1px solid #D9D3C7; border-bottom: 1px solid #D9D3C7; padding: 3px 6px; }
-        QTableView, QTreeView, QListView { border: none; gridline-color: #E8E3D9; selection-background-color: #F3DFD6; selection-color: #22303A; }
+        QTableView, QTreeView, QListView { border: 1px solid transparent; gridline-color: #E8E3D9; selection-background-color: #F3DFD6; selection-color: #22303A; }
+        QTableView:focus, QTreeView:focus, QListView:focus, QTextBrowser:focus { border: 1px solid #B9502B; }
         QTabBar::tab { padding: 5px 14px; border: none; border-bottom: 2px solid transparent; background: transparent; color: #5F6B74; }
         QTabBar::tab:selected { color: #22303A; border-bottom: 2px solid #B9502B; font-weight: 600; }
+        QTabBar::tab:selected:focus { background: #F3DFD6; }
+        QToolButton:focus, QCheckBox:focus, QRadioButton:focus { background: #F3DFD6; }
         QTabWidget::pane { border: none; border-top: 1px solid #D9D3C7; }
         QSplitter::handle { background: #D9D3C7; }
         QMenuBar { background: #F1EEE7; } QMenuBar::item { padding: 4px 9px; background: transparent; }

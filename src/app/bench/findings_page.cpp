@@ -304,7 +304,7 @@ void FindingsPage::fillMenu(QMenu& menu, std::size_t index) {
 }
 
 Result<void> FindingsPage::exportTo(const QString& path) const {
-    return format::replaceFile(path.toStdString(), check::toCsv(session_.snapshot()->findings));
+    return format::replaceFile(path.toStdString(), check::toCsv(session_.snapshot()->findings, &session_.document().settings().display));
 }
 
 void FindingsPage::askReason() {

@@ -92,18 +92,27 @@ std::vector<Finding> run(const derive::Derived& derived, Memory* memory) {
     return out;
 }
 
-std::string toCsv(const std::vector<Finding>& findings) {
+std::string toCsv(const std::vector<Finding>& findings, const DisplaySettings* display) {
     const auto joined = [](const auto& values, const auto& text) {
         std::string out;
         for (const auto& v : values) out += (out.empty() ? "" : "; ") + text(v);
         return out;
     };
-    std::string out = "severity,kind,easting,northing,heights,names,text\r\n";
+    const auto length = [&](double v) {
+        return display != nullptr ? formatFixed(v, display->lengthDecimals) : formatExact(v);
+    };
+    const auto height = [&](double v) {
+        return display != nullptr ? formatFixed(v, display->heightDecimals) : formatExact(v);
+    };
+    const std::string unit =
+        display != nullptr ? " (" + std::string(unitSymbol(display->unit)) + ")" : std::string();
+    std::string out = "severity,kind,easting" + unit + ",northing" + unit + ",heights" + unit +
+                      ",names,text\r\n";
     for (const Finding& f : findings) {
         const auto same = [](const std::string& s) { return s; };
         out += std::string(severityName(f.severity)) + "," + f.kind + "," +
-               (f.at ? formatExact(f.at->x) + "," + formatExact(f.at->y) : std::string(",")) + "," +
-               csvCell(joined(f.heights, formatExact)) + "," + csvCell(joined(f.names, same)) + "," +
+               (f.at ? length(f.at->x) + "," + length(f.at->y) : std::string(",")) + "," +
+               csvCell(joined(f.heights, height)) + "," + csvCell(joined(f.names, same)) + "," +
                csvCell(f.text) + "\r\n";
     }
     return out;

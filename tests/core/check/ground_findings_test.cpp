@@ -299,6 +299,11 @@ TEST(GroundFindings, TheListAsCsvHasARowForEach) {
     const std::string csv = toCsv(all);
     EXPECT_EQ(std::count(csv.begin(), csv.end(), '\n'), static_cast<long>(all.size()) + 1);
     EXPECT_THAT(csv, testing::HasSubstr("must-fix,crossing-breaklines,51,51,11; 12,A; B,"));
+    DisplaySettings display;
+    display.unit = LengthUnit::InternationalFoot;
+    const std::string shown = toCsv(all, &display);
+    EXPECT_THAT(shown, testing::StartsWith("severity,kind,easting (ft),northing (ft),heights (ft),names,text"));
+    EXPECT_THAT(shown, testing::HasSubstr("crossing-breaklines,51.00,51.00,11.00; 12.00,A; B,"));
 }
 
 }  // namespace
