@@ -5,10 +5,12 @@
 #include <set>
 
 #include "core/derive/edge.h"
+#include "core/format/line_rules.h"
 #include "core/format/mesh_file.h"
 #include "core/format/output.h"
 #include "core/format/ply.h"
 #include "core/format/project_file.h"
+#include "core/linework/edit.h"
 #include "core/terrain/clip.h"
 
 namespace erdwerk::cli {
@@ -16,15 +18,16 @@ namespace erdwerk::cli {
 const std::vector<Operation>& operations() {
     static const std::vector<Operation> all = [] {
         std::vector<Operation> out;
-        for (auto group : {surfaceOperations(), cloudOperations(), denseOperations(), extractOperations(),
-                           parcelOperations(), projectOperations()})
+        for (auto group :
+             {surfaceOperations(), cloudOperations(), denseOperations(), extractOperations(),
+              lineOperations(), derivedLineOperations(), parcelOperations(), projectOperations()})
             for (auto& operation : group) out.push_back(std::move(operation));
         return out;
     }();
     return all;
 }
 
-Result<std::vector<format::VectorLine>> readLines(const std::vector<std::string>& files) {
+Result<std::vector<format::VectorLine>> readRuledLines(const std::vector<std::string>& files) {
     std::vector<format::VectorLine> out;
     for (const auto& file : files) {
         auto content = format::readVectorFile(file);
@@ -33,6 +36,29 @@ Result<std::vector<format::VectorLine>> readLines(const std::vector<std::string>
         std::move(content->lines.begin(), content->lines.end(), std::back_inserter(out));
     }
     return out;
+}
+
+Result<std::vector<format::VectorLine>> readLines(const std::vector<std::string>& files) {
+    auto lines = readRuledLines(files);
+    if (!lines || std::all_of(lines->begin(), lines->end(), [](const auto& l) { return l.rules.empty(); }))
+        return lines;
+    auto web = format::lineWeb(std::move(*lines));
+    if (!web) return tl::unexpected(web.error());
+    const auto solved = format::solved(*web);
+    for (std::size_t i = 0; i < solved.size(); ++i) {
+        auto& line = web->lines[i];
+        if (line.rules.empty()) continue;
+        std::vector<bool> marked;
+        for (std::size_t k = 0; k < line.line.vertices.size(); ++k) {
+            const auto& rule = line.line.vertices[k].rule;
+            marked.push_back(linework::isControl(rule));
+            if (marked.back() && !solved[i].vertices[k].height)
+                say("line " + line.name + ": point " + std::to_string(k + 1) +
+                    " has no height: " + solved[i].vertices[k].problem);
+        }
+        line.line = linework::frozen(line.line, solved[i], marked);
+    }
+    return std::move(web->lines);
 }
 
 Result<format::VectorLine> readOneLine(const std::string& file, const std::string& what) {

@@ -38,6 +38,23 @@ struct Arguments {
     std::vector<std::string> clouds;
     std::vector<std::string> rasters;
     std::vector<std::string> openings;
+    std::vector<std::string> surfaces;
+    std::vector<std::string> rows;
+    std::vector<std::string> crossing;
+    std::vector<std::string> texts;
+    std::vector<std::string> leaders;
+    std::string field;
+    std::string prefix;
+    std::string otherwise;
+    std::string side;
+    std::string corners = "mitre";
+    std::string gradeA;
+    std::string gradeB;
+    std::string slopeAlong = "perpendicular";
+    double amount = 0;
+    double thin = 0;
+    bool cornersOnly = false;
+    bool chained = false;
     std::vector<int> classes;
     std::string onCrossing = "first";
     std::string source;
@@ -79,10 +96,14 @@ void surfaceArgument(CLI::App& app, Arguments& arguments);
 void denseArgument(CLI::App& app, Arguments& arguments);
 void classesOption(CLI::App& app, Arguments& arguments);
 
+std::vector<Operation> lineOperations();
+std::vector<Operation> derivedLineOperations();
 std::vector<Operation> parcelOperations();
 std::vector<Operation> projectOperations();
 
-/// Lines of one or more vector files, in order.
+/// Lines of one or more vector files, in order, with their rules as text; says what is left out.
+Result<std::vector<format::VectorLine>> readRuledLines(const std::vector<std::string>& files);
+/// The same with the heights that their rules give, fixed; says of each point whose rule gives none.
 Result<std::vector<format::VectorLine>> readLines(const std::vector<std::string>& files);
 /// The only line of a file; BadInput when there are none or more.
 Result<format::VectorLine> readOneLine(const std::string& file, const std::string& what);

@@ -26,6 +26,24 @@ protected:
         QTest::keyClick(finder->entry(), Qt::Key_Return);
         window->settle();
     }
+    /// Ctrl+1 has the table of the Grades page in hand; arrows go to the column.
+    void typeInFirstRow(const QString& column, const QString& text) {
+        key(Qt::Key_1, Qt::ControlModifier);
+        auto* table = window->grades()->table();
+        ASSERT_TRUE(table->hasFocus());
+        QTest::keyClick(table, Qt::Key_Home, Qt::ControlModifier);
+        while (table->horizontalHeaderItem(table->currentColumn())->text() != column) {
+            const int before = table->currentColumn();
+            QTest::keyClick(table, Qt::Key_Right);
+            ASSERT_GT(table->currentColumn(), before);
+        }
+        ASSERT_EQ(table->currentRow(), 0);
+        QTest::keyClicks(table, text);
+        auto* editor = table->findChild<QLineEdit*>();
+        ASSERT_NE(editor, nullptr);
+        QTest::keyClick(editor, Qt::Key_Return);
+        window->settle();
+    }
 };
 
 // ---- findings
@@ -99,25 +117,8 @@ TEST_F(Keyboard, FromPointsToASheetByKeyboardAlone) {
     const QString plotName = QString::fromStdString(doc().nameOf(plot));
     press(plotName);
     EXPECT_EQ(window->session().selected<objects::Line>(), plot);
-    key(Qt::Key_1, Qt::ControlModifier);  // the Grades page, its table in hand
-    auto* table = window->grades()->table();
-    ASSERT_TRUE(table->hasFocus());
-    const auto inTable = [&](Qt::Key k, Qt::KeyboardModifiers modifiers = {}) {
-        QTest::keyClick(table, k, modifiers);
-    };
-    inTable(Qt::Key_Home, Qt::ControlModifier);
-    while (table->horizontalHeaderItem(table->currentColumn())->text() != QStringLiteral("Grade")) {
-        const int before = table->currentColumn();
-        inTable(Qt::Key_Right);
-        ASSERT_GT(table->currentColumn(), before);
-    }
-    ASSERT_EQ(table->currentRow(), 0);
-    QTest::keyClicks(table, QStringLiteral("3"));
-    auto* editor = table->findChild<QLineEdit*>();
-    ASSERT_NE(editor, nullptr);
-    QTest::keyClick(editor, Qt::Key_Return);
-    window->settle();
-    EXPECT_EQ(table->item(1, 3)->text(), QStringLiteral("3%"));
+    typeInFirstRow(QStringLiteral("Grade"), QStringLiteral("3"));
+    EXPECT_EQ(window->grades()->table()->item(1, 3)->text(), QStringLiteral("3%"));
     // 5 a breakline of the ground, 6 an alignment, 7 its profile
     const auto enter = [&](const char* letters) {
         press(QString::fromLatin1(letters));

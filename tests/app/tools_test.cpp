@@ -68,7 +68,7 @@ TEST_F(Tools, WhatCannotBeReadIsSaidAndTheToolGoesOn) {
     EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("rubbish")));
     EXPECT_NE(window->tool(), nullptr);
     type(QStringLiteral("=Nowhere"));
-    EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("no surface named")));
+    EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("no surface or 3D line named")));
 }
 
 TEST_F(Tools, ClickedCornersLieOnTheSurfaceAndAnEndIsContinued) {

@@ -242,7 +242,7 @@ TEST_F(Cli, EveryExampleRunsOnTheDemoData) {
         // The demo has its deliberate faults: check says so.
         EXPECT_EQ(run.exit, line.find(" check ") != std::string::npos ? 1 : 0) << line << "\n" << run.err;
     }
-    EXPECT_EQ(examples, 17);
+    EXPECT_EQ(examples, 22);
 }
 
 }  // namespace

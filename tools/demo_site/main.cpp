@@ -11,6 +11,7 @@
 #include "core/format/project_file.h"
 #include "core/format/survey_csv.h"
 #include "core/format/vector_file.h"
+#include "core/linework/web.h"
 #include "demo_site/cloud.h"
 #include "demo_site/project.h"
 

@@ -80,8 +80,7 @@ std::vector<Chip> DrawLineTool::chips() const {
 QString DrawLineTool::lastHeight(const linework::Line3D& shown) const {
     const auto& document = session_.document();
     const auto rule = QString::fromStdString(operations::ruleText(document, shown.vertices.back().rule));
-    const auto& last =
-        linework::resolve(shown, operations::surfaceHeights(session_.derived())).vertices.back();
+    const auto& last = linework::resolve(shown, operations::surroundings(session_.derived())).vertices.back();
     if (!last.height) return rule;
     const auto height = QString::fromStdString(formatHeight(last.height, document.settings().display));
     return std::holds_alternative<linework::FixedHeight>(shown.vertices.back().rule)

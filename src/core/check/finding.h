@@ -72,8 +72,8 @@ std::vector<std::pair<std::string, std::size_t>> waysToFixAll(const std::vector<
 /// All fixes of that kind and way, as one edit. What one of them leaves nothing to do for is passed over.
 document::Edit fixAll(const std::vector<Finding>& findings, const std::string& kind, const std::string& way);
 
-/// One row each: severity, kind, easting, northing, heights, names, text. RFC 4180. With `display` the figures
-/// have its decimals and the headings its unit, else full precision.
+/// One row each: severity, kind, easting, northing, heights, names, text. RFC 4180. With `display` the
+/// figures have its decimals and the headings its unit, else full precision.
 std::string toCsv(const std::vector<Finding>& findings, const DisplaySettings* display = nullptr);
 
 // One file per check; each appends to the list.

@@ -1,68 +1,9 @@
 #include "core/check/finding.h"
 #include "core/operations/edit.h"
-#include "core/operations/lines.h"
 
 namespace erdwerk::check {
 
 using derive::Derived;
-
-namespace {
-
-/// Names all that is in the circle, the line first.
-Finding circleFinding(const document::Document& document, ObjectId line, std::size_t point,
-                      const linework::ResolvedVertex& vertex) {
-    Finding f{
-        "height-rule-circle", Severity::MustFix, {}, vertex.place, {}, {line}, {document.nameOf(line)}, {}};
-    std::string round = "'" + document.nameOf(line) + "'";
-    for (const ObjectId id : vertex.circle) {
-        if (id == line) continue;
-        f.objects.push_back(id);
-        f.names.push_back(document.nameOf(id));
-        round += " → '" + document.nameOf(id) + "'";
-    }
-    f.text = "'" + document.nameOf(line) + "', point " + std::to_string(point + 1) + ": " + vertex.problem;
-    if (f.objects.size() > 1) f.text += " (" + round + " → '" + document.nameOf(line) + "')";
-    f.fixes.push_back({"Give it no height", [line, point](const document::Document& d) {
-                           const auto edited = operations::setRule(line, point, linework::NoHeight{})(d);
-                           return edited ? edited->document : d;
-                       }});
-    return f;
-}
-
-}  // namespace
-
-void heightRules(const Derived& derived, std::vector<Finding>& out) {
-    const auto& document = derived.document;
-    for (const auto& [id, line] : derived.lines) {
-        std::size_t missing = 0;
-        std::size_t firstMissing = 0;
-        bool circle = false;
-        for (std::size_t i = 0; i < line->vertices.size(); ++i) {
-            const auto& v = line->vertices[i];
-            if (v.circular && !circle) {
-                circle = true;
-                out.push_back(circleFinding(document, id, i, v));
-            }
-            if (!v.height && !v.circular && missing++ == 0) firstMissing = i;
-        }
-        // Parcels and alignments need no heights; a line without any is a plan line.
-        if (missing == 0 || missing == line->vertices.size()) continue;
-        const auto& v = line->vertices[firstMissing];
-        Finding f{"without-height", Severity::LookAt, {}, v.place, {}, {id}, {document.nameOf(id)}, {}};
-        f.text = "'" + document.nameOf(id) + "' has " + std::to_string(missing) +
-                 (missing == 1 ? " point" : " points") + " without height; point " +
-                 std::to_string(firstMissing + 1) + ": " + v.problem;
-        for (std::size_t i = 0; i < line->vertices.size() && f.parts.size() < mostParts; ++i)
-            if (!line->vertices[i].height)
-                f.parts.push_back({"Point " + std::to_string(i + 1) + ": " + line->vertices[i].problem,
-                                   line->vertices[i].place});
-        f.fixes.push_back(
-            {"Interpolate them",
-             [id = id](const document::Document& d) { return operations::interpolateMissing(d, id); },
-             "interpolate " + std::to_string(missing), "interpolate what is missing"});
-        out.push_back(std::move(f));
-    }
-}
 
 void nonTangent(const Derived& derived, std::vector<Finding>& out) {
     const auto& document = derived.document;

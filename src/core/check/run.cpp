@@ -106,8 +106,8 @@ std::string toCsv(const std::vector<Finding>& findings, const DisplaySettings* d
     };
     const std::string unit =
         display != nullptr ? " (" + std::string(unitSymbol(display->unit)) + ")" : std::string();
-    std::string out = "severity,kind,easting" + unit + ",northing" + unit + ",heights" + unit +
-                      ",names,text\r\n";
+    std::string out =
+        "severity,kind,easting" + unit + ",northing" + unit + ",heights" + unit + ",names,text\r\n";
     for (const Finding& f : findings) {
         const auto same = [](const std::string& s) { return s; };
         out += std::string(severityName(f.severity)) + "," + f.kind + "," +

@@ -9,8 +9,9 @@
 #include <string_view>
 #include <vector>
 
+#include "core/derive/knots.h"
 #include "core/derive/model.h"
-#include "core/linework/solver.h"
+#include "core/linework/web.h"
 
 namespace erdwerk::derive {
 
@@ -80,6 +81,16 @@ public:
     std::set<ObjectId> busySurfaces;
 
 private:
+    linework::Surroundings surroundings();
+    /// Another object each time something that the lines of a knot depend on is another.
+    Input knotState(ObjectId member);
+    /// Objects that the rules of a line name, each once.
+    std::shared_ptr<const std::vector<ObjectId>> namedBy(ObjectId line);
+    std::shared_ptr<const linework::ResolvedLine> otherLine(ObjectId id);
+    std::vector<Input> inputsOf(ObjectId line);
+
+    Knots knots_;
+    linework::Web web_;
     Memory& memory_;
     std::size_t computed_ = 0;
     bool cancelled_ = false;

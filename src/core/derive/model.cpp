@@ -10,8 +10,9 @@ struct Model::State {
 };
 
 Evaluation::Evaluation(Memory& memory, const Document& of, const Context& with)
-    : document(of), context(with), memory_(memory) {
+    : document(of), context(with), web_(surroundings(), asked), memory_(memory) {
     out.document = of;
+    knots_ = Knots(document, [this](ObjectId line) { return *namedBy(line); });
 }
 
 Result<Derived> Evaluation::run() {

@@ -2,6 +2,7 @@
 #include <tuple>
 
 #include "core/derive/model.h"
+#include "core/linework/web.h"
 
 namespace erdwerk::derive {
 

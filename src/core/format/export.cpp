@@ -58,7 +58,7 @@ Result<std::vector<std::string>> exportFile(const std::string& path, const deriv
         // One layer only: the lines, or the points when there are no lines.
         const bool lines = !derived.lines.empty();
         std::size_t chorded = 0;
-        auto layers = projectLayers(derived);
+        auto layers = projectLayers(derived, true);
         std::erase_if(layers, [](const VectorLayer& l) { return l.name != "survey_points"; });
         if (lines) layers = {chordedLines(derived, &chorded)};
         if (layers.empty()) return badInput("there are no lines or points to write", path);

@@ -23,9 +23,11 @@ struct Imported {
 /// Adds the points to a set named after the file.
 Imported addPoints(const document::Document& document, const std::string& path, CsvPoints points);
 /// Adds lines (one object each, in a group named after the layer when there is more than one layer) and
-/// points. A layer of nothing but triangles with heights becomes a surface.
-Imported addVectorContent(const document::Document& document, const std::string& path,
-                          const VectorContent& content);
+/// points. A layer of nothing but triangles with heights becomes a surface. Height rules speak of the lines
+/// of the file, then of what is in the document; what they name and is not there is among `left`, and its
+/// height is left out. BadInput names file, feature and entry of a rule that cannot be read.
+Result<Imported> addVectorContent(const document::Document& document, const std::string& path,
+                                  const VectorContent& content);
 /// Adds points, surfaces, alignments with profiles and parcels. Lengths are converted to the document's unit.
 Result<Imported> addLandXml(const document::Document& document, const std::string& path,
                             const LandXml& content);

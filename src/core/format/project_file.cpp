@@ -74,8 +74,8 @@ void writeOwnTables(SQLite::Database& db, const Document& document, const SaveMa
 }
 
 /// A GeoPackage needs at least one table of content; the vector driver only makes one when there are layers.
-std::vector<VectorLayer> layersOrFrame(const Derived& derived) {
-    auto layers = projectLayers(derived);
+std::vector<VectorLayer> layersOrFrame(const Derived& derived, bool rules) {
+    auto layers = projectLayers(derived, rules);
     if (layers.empty())
         layers.push_back(
             {"survey_points", Shape::PointZ, {{"number"}, {"code"}, {"note"}, {"point_set"}}, {}});
@@ -85,7 +85,7 @@ std::vector<VectorLayer> layersOrFrame(const Derived& derived) {
 }  // namespace
 
 Result<void> exportGeoPackage(const std::string& path, const Derived& derived) {
-    return writeVectorFile(path, layersOrFrame(derived));
+    return writeVectorFile(path, layersOrFrame(derived, true));
 }
 
 Result<std::string> saveProject(const std::string& path, const Derived& derived, const SaveMark& follows) {
@@ -95,7 +95,7 @@ Result<std::string> saveProject(const std::string& path, const Derived& derived,
     auto done = replaceFile(path, [&](const std::string& temporary) -> Result<void> {
         const std::string package = temporary + ".gpkg";
         std::error_code ignored;
-        if (auto written = writeVectorFile(package, layersOrFrame(derived)); !written) {
+        if (auto written = writeVectorFile(package, layersOrFrame(derived, false)); !written) {
             std::filesystem::remove(package, ignored);
             return fail(ErrorCode::Io, "cannot be written: " + plainReason(written.error().text), path);
         }

@@ -2,6 +2,9 @@
 
 #include <algorithm>
 
+#include "core/format/line_rules.h"
+#include "core/operations/lines.h"
+
 namespace erdwerk::format {
 
 using derive::Derived;
@@ -65,14 +68,30 @@ VectorFeature curvedFeature(const linework::ResolvedLine& line) {
     return f;
 }
 
-/// Lines of straights, or those with arcs.
-VectorLayer lineLayer(const Derived& derived, bool arcs) {
+/// Lines of straights, or those with arcs. `chorded` has all of them, with chords for arcs.
+VectorLayer lineLayer(const Derived& derived, bool arcs, bool rules, std::size_t* chorded = nullptr) {
     VectorLayer layer{
         arcs ? "curved_lines" : "lines", arcs ? Shape::CurveZ : Shape::LineZ, {{"name"}, {"group_name"}}, {}};
+    if (rules) layer.fields.push_back({"rules"});
+    const auto names = operations::namesIn(derived.document);
     for (const auto& [id, line] : derived.lines) {
-        if (hasCurves(line->path) != arcs) continue;
-        VectorFeature f = arcs ? curvedFeature(*line) : lineFeature(*line);
+        const bool curved = hasCurves(line->path);
+        if (chorded == nullptr && curved != arcs) continue;
+        if (chorded != nullptr && curved) ++*chorded;
+        VectorFeature f;
+        std::string text;
+        if (rules) {
+            auto ruled = ruledGeometry(derived.document.get<objects::Line>(id)->line, *line, names, arcs);
+            f.flat = ruled.flat;
+            f.places = std::move(ruled.places);
+            if (ruled.line.closed && !arcs) f.places.push_back(f.places.front());
+            f.curve = std::move(ruled.line);
+            text = std::move(ruled.rules);
+        } else {
+            f = arcs ? curvedFeature(*line) : lineFeature(*line);
+        }
         f.values = {derived.document.nameOf(id), derived.document.nameOf(derived.document.find(id)->group)};
+        if (rules) f.values.emplace_back(std::move(text));
         layer.features.push_back(std::move(f));
     }
     return layer;
@@ -129,20 +148,13 @@ VectorFeature pathFeature(const geometry::Path& path) {
 }  // namespace
 
 VectorLayer chordedLines(const Derived& derived, std::size_t* chorded) {
-    VectorLayer layer = lineLayer(derived, false);
-    for (const auto& [id, line] : derived.lines) {
-        if (!hasCurves(line->path)) continue;
-        VectorFeature f = lineFeature(*line);
-        f.values = {derived.document.nameOf(id), derived.document.nameOf(derived.document.find(id)->group)};
-        layer.features.push_back(std::move(f));
-        ++*chorded;
-    }
-    return layer;
+    return lineLayer(derived, false, true, chorded);
 }
 
-std::vector<VectorLayer> projectLayers(const Derived& derived) {
-    std::vector<VectorLayer> layers{pointLayer(derived), lineLayer(derived, false), lineLayer(derived, true),
-                                    triangleLayer(derived), rimLayer(derived)};
+std::vector<VectorLayer> projectLayers(const Derived& derived, bool rules) {
+    std::vector<VectorLayer> layers{pointLayer(derived), lineLayer(derived, false, rules),
+                                    lineLayer(derived, true, rules), triangleLayer(derived),
+                                    rimLayer(derived)};
     VectorLayer alignments{"alignments", Shape::CurveZ, {{"name"}, {"start_station", FieldKind::Real}}, {}};
     for (const auto& [id, alignment] : derived.alignments) {
         if (alignment->path.empty()) continue;

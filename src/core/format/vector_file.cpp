@@ -73,6 +73,8 @@ private:
         const OGRGeometry* geometry = feature.GetGeometryRef();
         where_ = "layer " + layer_ + ", feature " + std::to_string(feature.GetFID());
         name_ = field(feature, Column::Number);
+        const int rules = feature.GetDefnRef()->GetFieldIndex("rules");
+        rules_ = rules >= 0 && feature.IsFieldSetAndNotNull(rules) ? feature.GetFieldAsString(rules) : "";
         // Triangles say which surface they are of.
         if (const int i = feature.GetDefnRef()->GetFieldIndex("surface");
             name_.empty() && i >= 0 && feature.IsFieldSetAndNotNull(i))
@@ -148,7 +150,7 @@ private:
             return {};
         }
         const std::string name = name_.empty() ? layer_ + " " + std::to_string(out_.lines.size() + 1) : name_;
-        out_.lines.push_back({name, layer_, std::move(line), polygon});
+        out_.lines.push_back({name, layer_, std::move(line), polygon, rules_, path_, where_});
         return {};
     }
 
@@ -182,17 +184,20 @@ private:
     std::string layer_;
     std::string where_;
     std::string name_;
+    std::string rules_;
     VectorContent out_;
 };
 
 }  // namespace
 
-Result<VectorContent> readVectorFile(const std::string& path) {
+namespace {
+
+/// Within a GdalScope.
+Result<Dataset> openVectors(const std::string& path) {
     std::error_code ignored;
     if (!std::filesystem::exists(path, ignored))
         return fail(ErrorCode::Io, "No such file or directory", path);
-    const GdalScope scope;
-    const Dataset data(static_cast<GDALDataset*>(
+    Dataset data(static_cast<GDALDataset*>(
         GDALOpenEx(path.c_str(), GDAL_OF_VECTOR | GDAL_OF_READONLY, nullptr, nullptr, nullptr)));
     if (!data) {
         const std::string reason =
@@ -200,7 +205,46 @@ Result<VectorContent> readVectorFile(const std::string& path) {
         return badInput(reason.substr(0, 300), path, 1);
     }
     if (data->GetLayerCount() == 0) return badInput("holds no layers", path, 1);
-    return Reader(path).run(*data);
+    return data;
+}
+
+}  // namespace
+
+Result<VectorContent> readVectorFile(const std::string& path) {
+    const GdalScope scope;
+    const auto data = openVectors(path);
+    if (!data) return tl::unexpected(data.error());
+    return Reader(path).run(**data);
+}
+
+Result<std::vector<VectorText>> readTexts(const std::string& path, const std::string& field) {
+    const GdalScope scope;
+    const auto data = openVectors(path);
+    if (!data) return tl::unexpected(data.error());
+    std::vector<VectorText> out;
+    bool found = false;
+    for (int l = 0; l < (*data)->GetLayerCount(); ++l) {
+        OGRLayer* layer = (*data)->GetLayer(l);
+        const int at = layer->GetLayerDefn()->GetFieldIndex(field.c_str());
+        if (at < 0) continue;
+        found = true;
+        for (const auto& feature : *layer) {
+            const OGRGeometry* geometry = feature->GetGeometryRef();
+            if (geometry == nullptr || wkbFlatten(geometry->getGeometryType()) != wkbPoint ||
+                geometry->IsEmpty() || !feature->IsFieldSetAndNotNull(at))
+                continue;
+            const geometry::Vec2 place{geometry->toPoint()->getX(), geometry->toPoint()->getY()};
+            if (!std::isfinite(place.x) || !std::isfinite(place.y))
+                return badInput("layer " + std::string(layer->GetName()) + ", feature " +
+                                    std::to_string(feature->GetFID()) +
+                                    ": a coordinate is not a finite number",
+                                path);
+            out.push_back({feature->GetFieldAsString(at), place});
+        }
+    }
+    if (!lastMessage().empty()) return badInput(lastMessage().substr(0, 300), path);
+    if (!found) return badInput("no layer has an attribute '" + field + "'", path, 1);
+    return out;
 }
 
 namespace {

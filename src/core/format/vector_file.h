@@ -13,8 +13,11 @@ namespace erdwerk::format {
 struct VectorLine {
     std::string name;  ///< from a field "name", else layer and feature number
     std::string layer;
-    linework::Line3D line;  ///< heights fixed where the file has them; arcs kept
-    bool polygon = false;   ///< the outer ring of a polygon
+    linework::Line3D line;   ///< heights fixed where the file has them; arcs kept
+    bool polygon = false;    ///< the outer ring of a polygon
+    std::string rules = {};  ///< the attribute "rules", as it stands there (see linework/rule_list.h)
+    std::string file = {};   ///< with layer and feature, for messages
+    std::string where = {};
 };
 
 struct VectorContent {
@@ -26,6 +29,14 @@ struct VectorContent {
 /// LineString, Polygon, CircularString, CompoundCurve, CurvePolygon and their collections, and points. A
 /// coordinate that is not finite is BadInput naming layer and feature.
 Result<VectorContent> readVectorFile(const std::string& path);
+
+/// A point with what one of its attributes says.
+struct VectorText {
+    std::string text;
+    geometry::Vec2 place;
+};
+/// Points of all layers that have the attribute, in their order. BadInput when no layer has it.
+Result<std::vector<VectorText>> readTexts(const std::string& path, const std::string& field);
 
 enum class FieldKind { Real, Integer, Text };
 struct VectorField {

@@ -2,9 +2,6 @@
 
 #include <algorithm>
 #include <cassert>
-
-#include "core/terrain/trace.h"
-
 namespace erdwerk::linework {
 
 namespace {
@@ -54,6 +51,7 @@ Result<Line3D> insertCorner(const Line3D& line, std::size_t segment, double frac
         if (v.fraction == fraction) {
             // The grade point that stands here becomes the corner.
             corner.rule = v.rule;
+            corner.curve = v.curve;
             out.vertices[i] = corner;
             for (std::size_t k = i + 1; k < range->end; ++k)
                 out.vertices[k].fraction = (out.vertices[k].fraction - fraction) / (1 - fraction);
@@ -267,40 +265,55 @@ Line3D reversed(const Line3D& line) {
     return out;
 }
 
-Result<Line3D> drape(const Line3D& line, const terrain::TinLocator& surface, ObjectId surfaceId) {
+Line3D frozen(const Line3D& line, const ResolvedLine& resolved, const std::vector<bool>& marked) {
+    struct OnSide {
+        double fraction;
+        LineVertex vertex;
+    };
+    std::vector<double> starts;
+    double base = 0;
+    for (const auto& s : resolved.path) {
+        starts.push_back(base);
+        base += lengthOf(s);
+    }
+    std::vector<std::vector<OnSide>> sides(starts.size());
+    std::vector<LineVertex> corners;
+    for (std::size_t i = 0; i < line.vertices.size(); ++i) {
+        LineVertex v = line.vertices[i];
+        std::size_t side = segmentOf(line, i);
+        if (marked[i]) {
+            const ResolvedVertex& r = resolved.vertices[i];
+            if (standing(v.rule) != Standing::Own && r.height) {
+                // It stays where it was found, maybe on another side.
+                side = static_cast<std::size_t>(std::upper_bound(starts.begin(), starts.end(), r.distance) -
+                                                starts.begin()) -
+                       1;
+                const double length = lengthOf(resolved.path[side]);
+                v.fraction = length > 0 ? (r.distance - starts[side]) / length : 0.5;
+            }
+            v.rule = r.height ? HeightRule{FixedHeight{*r.height}} : HeightRule{NoHeight{}};
+            if (!r.height) v.curve.reset();
+        }
+        if (v.isCorner)
+            corners.push_back(v);
+        else
+            sides[side].push_back({v.fraction, v});
+    }
+    constexpr double least = 1e-12;
     Line3D out;
     out.closed = line.closed;
-    const Path path = planPath(line);
-    const auto corners = cornersOf(line);
-    bool any = false;
-    for (std::size_t k = 0; k < corners.size(); ++k) {
-        LineVertex corner = line.vertices[corners[k]];
-        if (surface.heightAt(corner.place)) {
-            corner.rule = OnSurface{surfaceId, 0};
-            any = true;
-        }
-        out.vertices.push_back(corner);
-        if (k >= path.size()) continue;
-        const double size = lengthOf(path[k]);
-        const auto chain = flattened(path[k], 0.005);
-        const double pieces = static_cast<double>(chain.size() - 1);
+    for (std::size_t c = 0; c < corners.size(); ++c) {
+        out.vertices.push_back(corners[c]);
+        if (c >= sides.size()) continue;
+        std::stable_sort(sides[c].begin(), sides[c].end(),
+                         [](const OnSide& a, const OnSide& b) { return a.fraction < b.fraction; });
         double last = 0;
-        for (std::size_t c = 0; c + 1 < chain.size(); ++c) {
-            for (const auto& p : trace(surface, chain[c], chain[c + 1])) {
-                const double fraction = (static_cast<double>(c) + p.fraction) / pieces;
-                // Nearer than a tenth of a millimetre to the point before it, another says nothing new.
-                if (!p.onEdge || (fraction - last) * size < 1e-4 || (1 - fraction) * size < 1e-4) continue;
-                LineVertex v;
-                v.isCorner = false;
-                v.fraction = last = fraction;
-                v.rule = OnSurface{surfaceId, 0};
-                out.vertices.push_back(v);
-                any = true;
-            }
+        for (auto& g : sides[c]) {
+            last = g.vertex.fraction = std::clamp(g.fraction, last + least, 1 - least);
+            out.vertices.push_back(std::move(g.vertex));
         }
     }
-    if (!any) return badInput("the line does not lie over the surface");
-    return checked(std::move(out));
+    return out;
 }
 
 }  // namespace erdwerk::linework

@@ -5,7 +5,6 @@
 #include <utility>
 
 #include "core/linework/line3d.h"
-#include "core/terrain/locator.h"
 
 namespace erdwerk::linework {
 
@@ -34,8 +33,8 @@ Result<Line3D> join(const Line3D& a, const Line3D& b, double tolerance = 1e-6);
 /// next, with the same figure and the other sign.
 Line3D reversed(const Line3D& line);
 
-/// Lays the line on a surface: corners get its height, and a grade point is put on each triangle edge
-/// crossed. Fails with BadInput when no corner lies on the surface. Existing grade points are replaced.
-Result<Line3D> drape(const Line3D& line, const terrain::TinLocator& surface, ObjectId surfaceId);
+/// The marked vertices with the heights they have as fixed ones, in the places they have; what has no height
+/// has none, and an interpolated one only becomes fixed when it is marked.
+Line3D frozen(const Line3D& line, const ResolvedLine& resolved, const std::vector<bool>& marked);
 
 }  // namespace erdwerk::linework

@@ -78,11 +78,17 @@ bool ResolvedLine::complete() const {
                        [](const ResolvedVertex& v) { return v.height.has_value(); });
 }
 
+std::size_t ResolvedLine::positionOf(std::size_t vertex) const {
+    if (order.empty()) return vertex;
+    return static_cast<std::size_t>(std::find(order.begin(), order.end(), vertex) - order.begin());
+}
+
 std::optional<Grade> ResolvedLine::gradeAhead(std::size_t i) const {
-    const bool wraps = i + 1 >= vertices.size();
+    const std::size_t next = positionOf(i) + 1;
+    const bool wraps = next >= vertices.size();
     if (wraps && !closed) return std::nullopt;
     const ResolvedVertex& a = vertices[i];
-    const ResolvedVertex& b = vertices[wraps ? 0 : i + 1];
+    const ResolvedVertex& b = vertices[ordered(wraps ? 0 : next)];
     const double run = (wraps ? length : b.distance) - a.distance;
     if (!a.height || !b.height || run <= 0) return std::nullopt;
     return Grade::riseOverRun((*b.height - *a.height) / run);
@@ -118,60 +124,168 @@ ResolvedLine placed(const Line3D& line) {
     return out;
 }
 
-std::optional<double> heightAt(const ResolvedLine& line, double distance) {
-    const std::size_t n = line.vertices.size();
-    for (std::size_t i = 0; i + (line.closed ? 0 : 1) < n; ++i) {
-        const ResolvedVertex& a = line.vertices[i];
-        const ResolvedVertex& b = line.vertices[(i + 1) % n];
-        const double end = i + 1 < n ? b.distance : line.length;
-        if (distance < a.distance || distance > end) continue;
-        if (!a.height || !b.height) return std::nullopt;
-        if (end == a.distance) return a.height;
-        return *a.height + (*b.height - *a.height) * (distance - a.distance) / (end - a.distance);
-    }
-    return std::nullopt;
+namespace {
+
+/// Nearer than this along the line is the same place, in project units.
+constexpr double samePlace = 1e-9;
+
+/// The vertical curve over a distance, and how far in; null when there is none.
+const ResolvedCurve* curveOver(const ResolvedLine& line, double distance, double& in) {
+    if (line.curves.empty()) return nullptr;
+    const auto covers = [&](const ResolvedCurve& c, double at) {
+        in = at - c.start;
+        return in >= 0 && in <= c.length;
+    };
+    const auto after = std::upper_bound(line.curves.begin(), line.curves.end(), distance,
+                                        [](double at, const ResolvedCurve& c) { return at < c.start; });
+    if (after != line.curves.begin() && covers(*std::prev(after), distance)) return &*std::prev(after);
+    if (!line.closed) return nullptr;
+    if (covers(line.curves.front(), distance - line.length)) return &line.curves.front();
+    if (covers(line.curves.back(), distance + line.length)) return &line.curves.back();
+    return nullptr;
 }
 
-std::vector<std::vector<Vec3>> runsWithHeights(const ResolvedLine& line, double sagitta) {
+/// On the straights between the vertices.
+std::optional<double> tangentHeight(const ResolvedLine& line, double distance) {
+    const std::size_t n = line.vertices.size();
+    // The last vertex that does not stand behind.
+    std::size_t low = 0;
+    std::size_t high = n;
+    while (low < high) {
+        const std::size_t middle = (low + high) / 2;
+        if (line.vertices[line.ordered(middle)].distance <= distance)
+            low = middle + 1;
+        else
+            high = middle;
+    }
+    const auto at = [&](std::size_t k) -> const ResolvedVertex& { return line.vertices[line.ordered(k)]; };
+    if (low > 0 && distance - at(low - 1).distance <= samePlace && at(low - 1).height)
+        return at(low - 1).height;
+    if (low < n && at(low).distance - distance <= samePlace && at(low).height) return at(low).height;
+    if (low == 0 || (low == n && !line.closed)) return std::nullopt;
+    const ResolvedVertex& a = at(low - 1);
+    const ResolvedVertex& b = at(low == n ? 0 : low);
+    const double end = low == n ? line.length : b.distance;
+    if (!a.height || !b.height || distance > end + samePlace) return std::nullopt;
+    return *a.height + (*b.height - *a.height) * (distance - a.distance) / (end - a.distance);
+}
+
+}  // namespace
+
+std::optional<double> heightAt(const ResolvedLine& line, double distance) {
+    const auto straight = tangentHeight(line, distance);
+    double in = 0;
+    const auto* curve = straight ? curveOver(line, distance, in) : nullptr;
+    return curve == nullptr ? straight : curve->height(in);
+}
+
+namespace {
+
+/// Where a stretch of the line between two vertices is cut: distances strictly inside, in order.
+class Cuts {
+public:
+    Cuts(const ResolvedLine& line, double sagitta, std::optional<double> step)
+        : line_(line), sagitta_(sagitta), step_(step) {
+        for (const auto& s : line.path) {
+            starts_.push_back(base_);
+            base_ += lengthOf(s);
+        }
+    }
+
+    [[nodiscard]] std::vector<double> between(double from, double to) const {
+        std::vector<double> out;
+        addArc(from, to, out);
+        const auto& curves = line_.curves;
+        const auto first = std::partition_point(curves.begin(), curves.end(),
+                                                [&](const ResolvedCurve& c) { return c.end() <= from; });
+        for (auto c = first; c != curves.end() && c->start < to; ++c) addCurve(*c, 0, from, to, out);
+        if (line_.closed && !curves.empty()) {  // over the beginning
+            addCurve(curves.front(), line_.length, from, to, out);
+            addCurve(curves.back(), -line_.length, from, to, out);
+        }
+        std::sort(out.begin(), out.end());
+        out.erase(std::unique(out.begin(), out.end(), [](double a, double b) { return b - a < samePlace; }),
+                  out.end());
+        std::erase_if(out, [&](double d) { return d - from < samePlace || to - d < samePlace; });
+        return out;
+    }
+    /// On the element that holds the stretch from `from` on.
+    [[nodiscard]] Vec2 place(double from, double at) const {
+        const std::size_t k = segmentAt(from);
+        const double size = lengthOf(line_.path[k]);
+        return pointAt(line_.path[k], size > 0 ? std::clamp((at - starts_[k]) / size, 0.0, 1.0) : 0.0);
+    }
+
+private:
+    [[nodiscard]] std::size_t segmentAt(double from) const {
+        const auto it = std::upper_bound(starts_.begin(), starts_.end(), from + samePlace);
+        return it == starts_.begin() ? 0 : static_cast<std::size_t>(it - starts_.begin()) - 1;
+    }
+    void addArc(double from, double to, std::vector<double>& out) const {
+        const std::size_t k = segmentAt(from);
+        if (!isCurved(line_.path[k])) return;
+        const double size = lengthOf(line_.path[k]);
+        const auto piece = part(line_.path[k], std::max(0.0, (from - starts_[k]) / size),
+                                std::min(1.0, (to - starts_[k]) / size));
+        const std::size_t chords = flattened(piece, sagitta_).size() - 1;
+        for (std::size_t i = 1; i < chords; ++i)
+            out.push_back(from + (to - from) * static_cast<double>(i) / static_cast<double>(chords));
+    }
+    void addCurve(const ResolvedCurve& c, double turn, double from, double to,
+                  std::vector<double>& out) const {
+        const double start = c.start + turn;
+        if (start >= to || start + c.length <= from) return;
+        // A chord of a parabola of curvature change / length is off by change * chord^2 / (8 * length).
+        const double change = std::abs(c.out.riseOverRun() - c.in.riseOverRun());
+        const double most = step_ ? *step_ : std::sqrt(8 * sagitta_ * c.length / change);
+        const auto pieces =
+            static_cast<std::size_t>(std::clamp(std::ceil(c.length / most - samePlace), 1.0, 100000.0));
+        for (std::size_t i = 0; i <= pieces; ++i) {
+            const double chord = step_ ? *step_ : c.length / static_cast<double>(pieces);
+            const double at = start + std::min(c.length, chord * static_cast<double>(i));
+            if (at > from && at < to) out.push_back(at);
+        }
+    }
+
+    const ResolvedLine& line_;
+    double sagitta_;
+    std::optional<double> step_;
+    std::vector<double> starts_;
+    double base_ = 0;
+};
+
+}  // namespace
+
+std::vector<std::vector<Vec3>> runsWithHeights(const ResolvedLine& line, double sagitta,
+                                               std::optional<double> step) {
     std::vector<std::vector<Vec3>> runs;
     std::vector<Vec3> run;
     const auto finish = [&] {
         if (run.size() > 1) runs.push_back(run);
         run.clear();
     };
-    std::vector<double> starts;
-    double base = 0;
-    for (const auto& s : line.path) {
-        starts.push_back(base);
-        base += lengthOf(s);
-    }
+    const auto add = [&](Vec2 place, double distance, double straight) {
+        double in = 0;
+        const auto* curve = curveOver(line, distance, in);
+        run.push_back({place.x, place.y, curve != nullptr ? curve->height(in) : straight});
+    };
+    const Cuts cuts(line, sagitta, step);
     const std::size_t n = line.vertices.size();
     for (std::size_t i = 0; i < n; ++i) {
-        const ResolvedVertex& v = line.vertices[i];
+        const ResolvedVertex& v = line.vertices[line.ordered(i)];
         if (!v.height) {
             finish();
             continue;
         }
-        run.push_back({v.place.x, v.place.y, *v.height});
+        add(v.place, v.distance, *v.height);
         if (i + 1 == n && !line.closed) break;
-        const ResolvedVertex& next = line.vertices[(i + 1) % n];
+        const ResolvedVertex& next = line.vertices[line.ordered((i + 1) % n)];
         if (!next.height) continue;
         const double to = i + 1 < n ? next.distance : line.length;
-        // Places on the curve between two vertices; straights add none.
-        const auto at =
-            std::upper_bound(starts.begin(), starts.end(), v.distance + 1e-9) - starts.begin() - 1;
-        const auto& segment = line.path[static_cast<std::size_t>(std::max<std::ptrdiff_t>(at, 0))];
-        const double size = lengthOf(segment);
-        if (size > 0) {
-            const double from = starts[static_cast<std::size_t>(at)];
-            const auto piece = part(segment, (v.distance - from) / size, std::min(1.0, (to - from) / size));
-            const auto places = flattened(piece, sagitta);
-            for (std::size_t k = 1; k + 1 < places.size(); ++k) {
-                const double t = static_cast<double>(k) / static_cast<double>(places.size() - 1);
-                run.push_back({places[k].x, places[k].y, *v.height + t * (*next.height - *v.height)});
-            }
-        }
-        if (i + 1 == n) run.push_back({next.place.x, next.place.y, *next.height});
+        for (const double d : cuts.between(v.distance, to))
+            add(cuts.place(v.distance, d), d,
+                *v.height + (d - v.distance) / (to - v.distance) * (*next.height - *v.height));
+        if (i + 1 == n) add(next.place, line.length, *next.height);
     }
     finish();
     return runs;

@@ -1,7 +1,6 @@
 #pragma once
 // 3D lines: corners in plan, grade points between them, a height rule at each.
 
-#include <functional>
 #include <optional>
 #include <string>
 #include <variant>
@@ -11,6 +10,7 @@
 #include "core/base/result.h"
 #include "core/geometry/path.h"
 #include "core/linework/rules/height_rule.h"
+#include "core/linework/vertical_curve.h"
 
 namespace erdwerk::linework {
 
@@ -24,8 +24,10 @@ struct LineVertex {
     bool isCorner = true;
     Vec2 place;                   ///< of a corner
     std::optional<Vec2> through;  ///< of a corner: the side to the next corner is an arc through here
-    double fraction = 0;          ///< of a grade point: strictly between 0 and 1
+    /// Of a grade point: strictly between 0 and 1. When its rule finds the place (see Standing) only about.
+    double fraction = 0;
     HeightRule rule;
+    std::optional<VerticalCurve> curve = {};  ///< of a control
     friend bool operator==(const LineVertex&, const LineVertex&) = default;
 };
 
@@ -51,46 +53,66 @@ std::vector<std::size_t> cornersOf(const Line3D& line);
 /// Position of the segment (of planPath) that follows or holds a vertex.
 std::size_t segmentOf(const Line3D& line, std::size_t vertex);
 
-/// The control that a vertex is measured from, ahead or behind (round a closed line, not the vertex itself);
-/// nothing when there is none.
+/// The control before or after a vertex in the list (round a closed line, not the vertex itself); nothing
+/// when there is none. Where places are solved see ResolvedLine::order.
 std::optional<std::size_t> controlOf(const Line3D& line, std::size_t vertex, bool ahead);
+
+/// A height that is asked for: of a vertex of a line, or of a surface (no vertex).
+struct AskedPart {
+    ObjectId object;
+    std::optional<std::size_t> vertex;
+    friend bool operator==(const AskedPart&, const AskedPart&) = default;
+};
 
 struct ResolvedVertex {
     Vec2 place;
     double distance = 0;  ///< along the line from its start
+    /// By its rule: with a vertical curve that of the tangents' point. See heightAt for the finished line.
     std::optional<double> height;
-    std::string problem;                ///< why there is no height; empty when there is one
-    bool circular = false;              ///< its height depends on itself
-    std::vector<ObjectId> circle = {};  ///< lines and surfaces in that circle, where it was met
+    std::string problem;                 ///< why there is no height; empty when there is one
+    std::string curveProblem;            ///< why its vertical curve is left out
+    bool circular = false;               ///< its height depends on itself
+    std::vector<AskedPart> circle = {};  ///< then: all that is in the circle, in the order of asking
+    /// Without a height: the one it had before what it was measured from went, as far as that is known.
+    std::optional<double> lastHeight = {};
     friend bool operator==(const ResolvedVertex&, const ResolvedVertex&) = default;
 };
 
 /// Places and heights worked out from the rules.
 struct ResolvedLine {
-    std::vector<ResolvedVertex> vertices;
+    std::vector<ResolvedVertex> vertices;  ///< one for each of the line, in its order
+    /// Positions of the vertices by distance along the line. Empty when they stand in their order; places
+    /// that are solved may come to lie beyond a corner.
+    std::vector<std::size_t> order;
+    std::vector<ResolvedCurve> curves;  ///< by their start; none overlaps another
     Path path;
     double length = 0;
     bool closed = false;
     [[nodiscard]] bool complete() const;
-    /// Grade from vertex i to the next (wrapping in a closed line); nothing where a height is missing.
+    /// The vertex at a position along the line: 0 the first.
+    [[nodiscard]] std::size_t ordered(std::size_t position) const {
+        return order.empty() ? position : order[position];
+    }
+    /// Position of a vertex along the line.
+    [[nodiscard]] std::size_t positionOf(std::size_t vertex) const;
+    /// Grade from vertex i to the next along the line (wrapping in a closed one), of the tangents; nothing
+    /// where a height is missing.
     [[nodiscard]] std::optional<Grade> gradeAhead(std::size_t i) const;
     friend bool operator==(const ResolvedLine&, const ResolvedLine&) = default;
 };
 
-/// Height of a surface at a place: nothing off the surface; an Error (Circular, NotFound) when there is no
-/// such surface to ask.
-using SurfaceHeight = std::function<Result<std::optional<double>>(ObjectId, Vec2)>;
-
-/// A line alone; see solver.h for lines that use each other.
-ResolvedLine resolve(const Line3D& line, const SurfaceHeight& surfaceHeight);
-/// Places and distances along the line, no heights.
+/// Places and distances along the line, no heights. Points whose rule finds their place stand where they were
+/// put.
 ResolvedLine placed(const Line3D& line);
 
-/// Corners and arcs as 3D places: heights run straight between vertices; arcs are cut to `sagitta`. A run is
-/// broken where a height is missing, so only known heights come out.
-std::vector<std::vector<Vec3>> runsWithHeights(const ResolvedLine& line, double sagitta);
+/// Corners, arcs and vertical curves as 3D places: heights run straight between vertices or along the curves;
+/// arcs, and vertical curves without `step`, are cut to `sagitta`, else vertical curves every `step` from
+/// their start. A run is broken where a height is missing, so only known heights come out.
+std::vector<std::vector<Vec3>> runsWithHeights(const ResolvedLine& line, double sagitta,
+                                               std::optional<double> step = {});
 
-/// Height at a distance along the line; nothing where a neighbouring height is missing.
+/// Height of the finished line at a distance along it, vertical curves included; nothing where a neighbouring
+/// height is missing.
 std::optional<double> heightAt(const ResolvedLine& line, double distance);
 
 }  // namespace erdwerk::linework

@@ -14,6 +14,10 @@ struct ToNext {
     [[nodiscard]] Grade grade() const { return Grade::riseOverRun(rise / run); }
 };
 
+/// The control after (or before) a vertex along the line, round a closed one, where all places are solved.
+std::optional<std::size_t> nextControl(const Line3D& line, const ResolvedLine& resolved, std::size_t vertex,
+                                       bool ahead = true);
+
 /// From a control in the direction of the line, round a closed one. Nothing for a point that is no control,
 /// after the last control, where a height is missing, and where the controls lie in one place.
 std::optional<ToNext> toNext(const Line3D& line, const ResolvedLine& resolved, std::size_t vertex);

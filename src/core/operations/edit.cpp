@@ -6,6 +6,7 @@
 
 #include "core/document/edit_trace.h"
 #include "core/linework/edit.h"
+#include "core/linework/web.h"
 
 namespace erdwerk::operations {
 

@@ -7,6 +7,7 @@
 
 #include "core/base/display.h"
 #include "core/document/edit_trace.h"
+#include "core/linework/drape.h"
 #include "core/linework/edit.h"
 #include "core/operations/edit.h"
 
@@ -43,7 +44,7 @@ Result<Edited> split(const Derived& seen, const LinePlace& at, const Document& d
         const auto path = planPath(cut);
         const Vec2 place = pointAt(path[at.segment], at.fraction);
         cut = std::move(*with);
-        heights = linework::resolve(cut, surfaceHeights(seen));
+        heights = linework::resolve(cut, surroundings(seen));
         for (std::size_t i = 1; i < heights.vertices.size(); ++i)
             if (geometry::distance(heights.vertices[i].place, place) <
                 geometry::distance(heights.vertices[vertex].place, place))
@@ -87,11 +88,22 @@ Result<Edited> join(ObjectId first, ObjectId second, const Document& document) {
 
 }  // namespace
 
-linework::SurfaceHeight surfaceHeights(const Derived& derived) {
-    return [&derived](ObjectId id, Vec2 p) -> Result<std::optional<double>> {
+linework::Surroundings surroundings(const Derived& derived) {
+    linework::Surroundings around;
+    around.surface = [&derived](ObjectId id, Vec2 p) -> Result<std::optional<double>> {
         const auto* surface = derived.surface(id);
         return surface == nullptr ? std::optional<double>{} : surface->heightAt(p);
     };
+    around.line = [&derived](ObjectId id) -> const Line3D* {
+        const auto* line = derived.document.get<objects::Line>(id);
+        return line == nullptr ? nullptr : &line->line;
+    };
+    around.finished = [&derived](ObjectId id) -> std::shared_ptr<const linework::ResolvedLine> {
+        const auto it = derived.lines.find(id);
+        return it == derived.lines.end() ? nullptr : it->second;
+    };
+    around.nameOf = [&derived](ObjectId id) { return derived.document.nameOf(id); };
+    return around;
 }
 
 Edit splitLine(const Results& seen, LinePlace at) {
@@ -183,14 +195,11 @@ Edit continueLine(ObjectId line, bool atStart, const std::vector<linework::LineV
     };
 }
 
-namespace {
-
 linework::RuleNames namesIn(const Document& document) {
     return {[&document](ObjectId id) { return document.nameOf(id); },
-            [&document](const std::string& name) { return document.byName<objects::Surface>(name); }};
+            [&document](const std::string& name) { return document.byName<objects::Surface>(name); },
+            [&document](const std::string& name) { return document.byName<objects::Line>(name); }};
 }
-
-}  // namespace
 
 Result<linework::HeightRule> typedRule(const Document& document, const std::string& text) {
     return linework::parseRule(text, namesIn(document));
@@ -206,15 +215,55 @@ Edit setRule(ObjectId line, std::size_t vertex, linework::HeightRule rule) {
             return badInput("the first point has no point before it to rise from");
         if (vertex + 1 == l.vertices.size() && !l.closed && looksAhead(rule) && isControl(rule))
             return badInput("the last point has no point after it to rise to");
+        if (vertex < l.vertices.size() && l.vertices[vertex].isCorner &&
+            standing(rule) != linework::Standing::Own)
+            return badInput("a corner cannot move; only a grade point can have this rule");
         return linework::setRule(l, vertex, rule);
+    });
+}
+
+std::string controlText(const Document& document, const linework::LineVertex& vertex) {
+    return linework::controlText(vertex, namesIn(document));
+}
+
+Edit setCurve(ObjectId line, std::size_t vertex, std::optional<linework::VerticalCurve> curve) {
+    return ofLine(line, [vertex, curve](const Line3D& l) -> Result<Line3D> {
+        if (vertex >= l.vertices.size()) return badInput("the line has no such point");
+        if (curve && !isControl(l.vertices[vertex].rule))
+            return badInput("a vertical curve stands at a point with a height of its own");
+        if (curve && !l.closed && (vertex == 0 || vertex + 1 == l.vertices.size()))
+            return badInput("a vertical curve needs a grade on both sides");
+        Line3D next = l;
+        next.vertices[vertex].curve = curve;
+        return next;
     });
 }
 
 Edit setTypedRule(ObjectId line, std::size_t vertex, const std::string& text) {
     return [=](const Document& document) -> Result<Edited> {
+        auto control = linework::parseControl(text, namesIn(document));
+        if (!control) return tl::unexpected(control.error());
+        auto next = setRule(line, vertex, std::move(control->rule))(document);
+        return next ? setCurve(line, vertex, control->curve)(next->document) : next;
+    };
+}
+
+Edit setTypedHeight(ObjectId line, std::size_t vertex, const std::string& text) {
+    return [=](const Document& document) -> Result<Edited> {
         auto rule = typedRule(document, text);
         if (!rule) return tl::unexpected(rule.error());
         return setRule(line, vertex, std::move(*rule))(document);
+    };
+}
+
+Edit setTypedCurve(ObjectId line, std::size_t vertex, const std::string& text) {
+    return [=](const Document& document) -> Result<Edited> {
+        std::string typed(trimmed(text));
+        if (typed.empty() || typed == "none") return setCurve(line, vertex, std::nullopt)(document);
+        if (linework::plainWord(typed).rfind("curve", 0) != 0) typed = "curve " + typed;
+        const auto parts = linework::parseCurve("~ " + typed);
+        if (!parts) return tl::unexpected(parts.error());
+        return setCurve(line, vertex, parts->second)(document);
     };
 }
 

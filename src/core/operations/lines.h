@@ -3,7 +3,8 @@
 
 #include "core/derive/model.h"
 #include "core/document/transaction.h"
-#include "core/linework/line3d.h"
+#include "core/linework/rule_list.h"
+#include "core/linework/web.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::operations {
@@ -51,11 +52,21 @@ linework::Line3D continued(const linework::Line3D& line, bool atStart,
                            std::optional<geometry::Vec2> throughFromEnd);
 
 /// Typed notation as a rule, and a rule as it was typed; names are those of the document.
+linework::RuleNames namesIn(const Document& document);
 Result<linework::HeightRule> typedRule(const Document& document, const std::string& text);
 std::string ruleText(const Document& document, const linework::HeightRule& rule);
+/// With its vertical curve: "2% curve 40".
+std::string controlText(const Document& document, const linework::LineVertex& vertex);
 /// BadInput for a rule that looks back from the first point of an open line.
 Edit setRule(ObjectId line, std::size_t vertex, linework::HeightRule rule);
+/// A rule, with a vertical curve behind it or none.
 Edit setTypedRule(ObjectId line, std::size_t vertex, const std::string& text);
+/// The rule only; a vertical curve stays.
+Edit setTypedHeight(ObjectId line, std::size_t vertex, const std::string& text);
+/// BadInput at an end of an open line, and at a point without a height of its own.
+Edit setCurve(ObjectId line, std::size_t vertex, std::optional<linework::VerticalCurve> curve);
+/// "40", "K12", "curve 40"; "none" or nothing takes it away.
+Edit setTypedCurve(ObjectId line, std::size_t vertex, const std::string& text);
 /// The same rule at several points, of one line or of many; BadInput when one of them cannot have it.
 Edit setTypedRules(std::vector<std::pair<ObjectId, std::size_t>> points, const std::string& text);
 /// What can be typed for the way from a control to the next.
@@ -67,7 +78,7 @@ Edit setTypedToNext(ObjectId line, std::size_t vertex, ToNextFigure figure, cons
 /// Moves a grade point along its side to this distance from the start of the line.
 Edit moveGradePointTo(ObjectId line, std::size_t vertex, double distance);
 
-/// Heights of surfaces as these results have them, for resolving rules.
-linework::SurfaceHeight surfaceHeights(const Derived& derived);
+/// Surfaces and lines as these results have them, for resolving the rules of one more.
+linework::Surroundings surroundings(const Derived& derived);
 
 }  // namespace erdwerk::operations

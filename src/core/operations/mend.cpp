@@ -3,6 +3,7 @@
 #include <limits>
 
 #include "core/linework/edit.h"
+#include "core/linework/web.h"
 
 namespace erdwerk::operations {
 

@@ -180,7 +180,7 @@ TEST(Findings, ACircleThroughLinesAndASurfaceNamesAllThatIsInIt) {
     const auto* f = find(all, "height-rule-circle");
     ASSERT_NE(f, nullptr);
     EXPECT_THAT(f->names, testing::UnorderedElementsAre("A", "Ground"));
-    EXPECT_THAT(f->text, testing::HasSubstr("'A' → 'Ground' → 'A'"));
+    EXPECT_THAT(f->text, testing::HasSubstr("('A', point 1 → 'Ground' → 'A', point 1)"));
     EXPECT_EQ(find(findingsOf(f->fixes.front().apply(d)), "height-rule-circle"), nullptr);
 }
 

@@ -302,7 +302,8 @@ TEST(GroundFindings, TheListAsCsvHasARowForEach) {
     DisplaySettings display;
     display.unit = LengthUnit::InternationalFoot;
     const std::string shown = toCsv(all, &display);
-    EXPECT_THAT(shown, testing::StartsWith("severity,kind,easting (ft),northing (ft),heights (ft),names,text"));
+    EXPECT_THAT(shown,
+                testing::StartsWith("severity,kind,easting (ft),northing (ft),heights (ft),names,text"));
     EXPECT_THAT(shown, testing::HasSubstr("crossing-breaklines,51.00,51.00,11.00; 12.00,A; B,"));
 }
 

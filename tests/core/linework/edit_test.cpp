@@ -1,5 +1,7 @@
 #include "core/linework/edit.h"
 
+#include "core/linework/drape.h"
+#include "core/linework/web.h"
 #include "support/geometry.h"
 
 namespace erdwerk::linework {

@@ -34,6 +34,7 @@ json Json<Line>::write(const Line& p, const JsonContext<Line>&) {
     json vertices = json::array();
     for (const auto& v : p.line.vertices) {
         json j = ruleToJson(v.rule);
+        if (v.curve) j["curve"] = linework::curveText(*v.curve);
         if (v.isCorner) {
             j["at"] = place(v.place);
             if (v.through) j["through"] = place(*v.through);
@@ -54,6 +55,11 @@ Line Json<Line>::read(const json& j, const JsonContext<Line>&) {
     for (const json& v : j.at("vertices")) {
         linework::LineVertex vertex;
         vertex.rule = ruleFromJson(v);
+        if (v.contains("curve")) {
+            const auto curve = linework::parseCurve("~ " + v.at("curve").get<std::string>());
+            if (!curve) throw std::runtime_error(curve.error().text);
+            vertex.curve = curve->second;
+        }
         vertex.isCorner = v.contains("at");
         if (vertex.isCorner) {
             vertex.place = place(v.at("at"));

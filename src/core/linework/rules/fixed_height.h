@@ -16,6 +16,7 @@ struct RuleKind<FixedHeight> {
     static constexpr bool isControl = true;
     static constexpr bool looksBack = false;
     static constexpr bool looksAhead = false;
+    static constexpr Standing standing = Standing::Own;
     static constexpr bool straight = true;
     static void references(const FixedHeight&, const std::function<void(ObjectId)>&) {}
     static Result<double> solve(const FixedHeight& rule, Asking&) { return rule.height; }

@@ -17,6 +17,7 @@ struct RuleKind<GradeFromPrevious> {
     static constexpr bool isControl = true;
     static constexpr bool looksBack = true;
     static constexpr bool looksAhead = false;
+    static constexpr Standing standing = Standing::Own;
     static constexpr bool straight = true;
     static void references(const GradeFromPrevious&, const std::function<void(ObjectId)>&) {}
     static Result<double> solve(const GradeFromPrevious& rule, Asking& ask);

@@ -17,6 +17,7 @@ struct RuleKind<GradeToNext> {
     static constexpr bool isControl = true;
     static constexpr bool looksBack = false;
     static constexpr bool looksAhead = true;
+    static constexpr Standing standing = Standing::Own;
     static constexpr bool straight = true;
     static void references(const GradeToNext&, const std::function<void(ObjectId)>&) {}
     static Result<double> solve(const GradeToNext& rule, Asking& ask);

@@ -36,12 +36,29 @@ bool isStraight(const HeightRule& rule) {
     return std::visit([](const auto& r) { return KindOf<decltype(r)>::straight; }, rule);
 }
 
+Standing standing(const HeightRule& rule) {
+    return std::visit([](const auto& r) { return KindOf<decltype(r)>::standing; }, rule);
+}
+
 bool isRelative(const HeightRule& rule) {
     return isControl(rule) && (looksBack(rule) || looksAhead(rule));
 }
 
 void references(const HeightRule& rule, const std::function<void(ObjectId)>& visit) {
     std::visit([&](const auto& r) { KindOf<decltype(r)>::references(r, visit); }, rule);
+}
+
+HeightRule exchanged(HeightRule rule, ObjectId from, ObjectId to) {
+    const auto exchange = [&](ObjectId& named) {
+        if (named == from) named = to;
+    };
+    std::visit(
+        [&](auto& r) {
+            if constexpr (requires { r.surface; }) exchange(r.surface);
+            if constexpr (requires { r.line; }) exchange(r.line);
+        },
+        rule);
+    return rule;
 }
 
 Result<double> solve(const HeightRule& rule, Asking& ask) {
@@ -56,7 +73,9 @@ std::string ruleText(const HeightRule& rule, const RuleNames& names) {
     return std::visit([&](const auto& r) { return KindOf<decltype(r)>::text(r, names); }, rule);
 }
 
-Result<HeightRule> parseRule(const std::string& text, const RuleNames& names) {
+Result<HeightRule> parseRule(const std::string& input, const RuleNames& names) {
+    std::string text(trimmed(input));
+    if (text.rfind("@ ", 0) == 0) text = trimmed(std::string_view(text).substr(2));
     std::optional<Result<HeightRule>> out;
     eachRule([&](auto type) {
         auto parsed = RuleKind<typename decltype(type)::type>::parse(text, names);

@@ -15,6 +15,7 @@ struct RuleKind<Interpolated> {
     static constexpr bool isControl = false;
     static constexpr bool looksBack = true;
     static constexpr bool looksAhead = true;
+    static constexpr Standing standing = Standing::Own;
     static constexpr bool straight = true;
     static void references(const Interpolated&, const std::function<void(ObjectId)>&) {}
     static Result<double> solve(const Interpolated&, Asking& ask) {

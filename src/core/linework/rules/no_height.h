@@ -15,6 +15,7 @@ struct RuleKind<NoHeight> {
     static constexpr bool isControl = false;
     static constexpr bool looksBack = false;
     static constexpr bool looksAhead = false;
+    static constexpr Standing standing = Standing::Own;
     static constexpr bool straight = true;
     static void references(const NoHeight&, const std::function<void(ObjectId)>&) {}
     static Result<double> solve(const NoHeight&, Asking&) { return notGiven(); }

@@ -5,18 +5,18 @@
 namespace erdwerk::linework {
 
 std::string RuleKind<OnSurface>::text(const OnSurface& rule, const RuleNames& names) {
-    return "=" + names.nameOf(rule.surface) + (rule.amount != 0 ? signedText(rule.amount) : std::string());
+    return "=" + nameText(names.nameOf(rule.surface)) +
+           (rule.amount != 0 ? signedText(rule.amount) : std::string());
 }
 
 std::optional<Result<OnSurface>> RuleKind<OnSurface>::parse(const std::string& text, const RuleNames& names) {
-    const auto entry = parseHeightEntry(text);
-    const auto* typed = entry ? std::get_if<TypedSurface>(&*entry) : nullptr;
-    if (typed == nullptr) return std::nullopt;
-    const ObjectId id = names.surfaceNamed(typed->surface);
-    if (!id)
-        return Result<OnSurface>(
-            fail(ErrorCode::NotFound, "there is no surface named '" + typed->surface + "'"));
-    return Result<OnSurface>(OnSurface{id, typed->amount});
+    if (trimmed(text).substr(0, 1) != "=") return std::nullopt;
+    const auto named = parseNamed(std::string(trimmed(text).substr(1)));
+    if (!named) return Result<OnSurface>(tl::unexpected(named.error()));
+    const auto amount = named->amount.empty() ? 0.0 : parseNumber(named->amount);
+    if (!amount) return std::nullopt;  // a crossfall: only from a line
+    if (const ObjectId id = names.surfaceNamed(named->name)) return Result<OnSurface>(OnSurface{id, *amount});
+    return std::nullopt;
 }
 
 Result<OnSurface> RuleKind<OnSurface>::read(const RuleFields& fields) {

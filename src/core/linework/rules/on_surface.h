@@ -17,6 +17,7 @@ struct RuleKind<OnSurface> {
     static constexpr bool isControl = true;
     static constexpr bool looksBack = false;
     static constexpr bool looksAhead = false;
+    static constexpr Standing standing = Standing::Own;
     static constexpr bool straight = true;
     static void references(const OnSurface& rule, const std::function<void(ObjectId)>& visit) {
         visit(rule.surface);

@@ -17,6 +17,7 @@ struct RuleKind<RiseFromPrevious> {
     static constexpr bool isControl = true;
     static constexpr bool looksBack = true;
     static constexpr bool looksAhead = false;
+    static constexpr Standing standing = Standing::Own;
     static constexpr bool straight = false;
     static void references(const RiseFromPrevious&, const std::function<void(ObjectId)>&) {}
     static Result<double> solve(const RiseFromPrevious& rule, Asking& ask);

@@ -17,6 +17,7 @@ struct RuleKind<RiseToNext> {
     static constexpr bool isControl = true;
     static constexpr bool looksBack = false;
     static constexpr bool looksAhead = true;
+    static constexpr Standing standing = Standing::Own;
     static constexpr bool straight = false;
     static void references(const RiseToNext&, const std::function<void(ObjectId)>&) {}
     static Result<double> solve(const RiseToNext& rule, Asking& ask);

@@ -1,0 +1,217 @@
+// Height rules that give no height, and vertical curves that do not fit.
+
+#include <algorithm>
+#include <set>
+
+#include "core/check/finding.h"
+#include "core/operations/rules.h"
+
+namespace erdwerk::check {
+
+using derive::Derived;
+
+namespace {
+
+Fix fixOf(std::string label, document::Edit edit) {
+    Fix fix;
+    fix.label = std::move(label);
+    fix.apply = [edit = std::move(edit)](const document::Document& d) {
+        const auto edited = edit(d);
+        return edited ? edited->document : d;
+    };
+    return fix;
+}
+
+/// "'Kerb', point 3", or the name of a surface.
+std::string nameOf(const document::Document& document, const linework::AskedPart& part) {
+    const std::string name = "'" + document.nameOf(part.object) + "'";
+    return part.vertex ? name + ", point " + std::to_string(*part.vertex + 1) : name;
+}
+
+std::string pointsText(std::size_t count) {
+    return std::to_string(count) + (count == 1 ? " point" : " points");
+}
+
+/// The points of one line that have the same trouble.
+struct Trouble {
+    std::vector<std::size_t> points;
+    std::string text;  ///< of the first
+
+    void add(std::size_t point, const std::string& problem) {
+        if (points.empty()) text = problem;
+        points.push_back(point);
+    }
+};
+
+class LineRules {
+public:
+    LineRules(const Derived& derived, ObjectId id, const linework::ResolvedLine& line,
+              std::vector<Finding>& out)
+        : derived_(derived),
+          document_(derived.document),
+          id_(id),
+          line_(line),
+          definition_(document_.get<objects::Line>(id)->line),
+          out_(out) {}
+
+    void run(std::set<std::vector<std::pair<ObjectId, std::size_t>>>& circles) {
+        Trouble withoutHeight;
+        Trouble noAnswer;
+        std::map<ObjectId, Trouble> gone;
+        for (std::size_t i = 0; i < line_.vertices.size(); ++i) {
+            const auto& v = line_.vertices[i];
+            if (!v.curveProblem.empty()) curve(i);
+            if (v.height) continue;
+            if (v.circular) {
+                circle(i, circles);
+            } else if (const auto lost = lostName(i)) {
+                gone[lost].add(i, v.problem);
+            } else if (isControl(definition_.vertices[i].rule)) {
+                noAnswer.add(i, v.problem);
+            } else {
+                withoutHeight.add(i, v.problem);
+            }
+        }
+        for (const auto& [from, trouble] : gone) lost(from, trouble);
+        if (!noAnswer.points.empty()) {
+            Finding f = finding("height-rule", Severity::MustFix, noAnswer, " whose rule gives no height; ");
+            f.fixes.push_back(
+                fixOf("Take " + std::string(noAnswer.points.size() == 1 ? "its" : "their") + " rule away",
+                      operations::freeHeights(partsOf(noAnswer))));
+            out_.push_back(std::move(f));
+        }
+        // Parcels and alignments need no heights; a line without any is a plan line.
+        if (withoutHeight.points.empty() || withoutHeight.points.size() == line_.vertices.size()) return;
+        Finding f = finding("without-height", Severity::LookAt, withoutHeight, " without height; ");
+        f.fixes.push_back(
+            {"Interpolate them",
+             [id = id_](const document::Document& d) { return operations::interpolateMissing(d, id); },
+             "interpolate " + std::to_string(withoutHeight.points.size()), "interpolate what is missing"});
+        out_.push_back(std::move(f));
+    }
+
+private:
+    [[nodiscard]] std::vector<operations::LinePart> partsOf(const Trouble& trouble) const {
+        std::vector<operations::LinePart> out;
+        for (const std::size_t i : trouble.points) out.emplace_back(id_, i);
+        return out;
+    }
+
+    /// What a rule names that is no longer there.
+    [[nodiscard]] ObjectId lostName(std::size_t point) const {
+        ObjectId out;
+        linework::references(definition_.vertices[point].rule, [&](ObjectId named) {
+            if (!document_.find(named)) out = named;
+        });
+        return out;
+    }
+
+    Finding finding(const char* kind, Severity severity, const Trouble& trouble, const std::string& what) {
+        const std::size_t first = trouble.points.front();
+        Finding f{kind, severity, {}, line_.vertices[first].place, {}, {id_}, {document_.nameOf(id_)}, {}};
+        f.text = "'" + document_.nameOf(id_) + "' has " + pointsText(trouble.points.size()) + what +
+                 "point " + std::to_string(first + 1) + ": " + trouble.text;
+        for (const std::size_t i : trouble.points) {
+            if (f.parts.size() == mostParts) break;
+            f.parts.push_back({"Point " + std::to_string(i + 1) + ": " + line_.vertices[i].problem,
+                               line_.vertices[i].place});
+        }
+        return f;
+    }
+
+    void lost(ObjectId from, const Trouble& trouble) {
+        Finding f = finding("height-rule-lost", Severity::MustFix, trouble,
+                            " measured from what is no longer there; ");
+        std::vector<std::pair<std::size_t, double>> last;
+        for (const std::size_t i : trouble.points)
+            if (line_.vertices[i].lastHeight) last.emplace_back(i, *line_.vertices[i].lastHeight);
+        if (!last.empty()) {
+            const std::string height = formatHeight(last.front().second, document_.settings().display);
+            Fix fix = fixOf(last.size() == 1 ? "Keep the height " + height : "Keep the heights they had",
+                            operations::keepHeights(id_, last));
+            fix.brief = last.size() == 1 ? "keep " + height : "keep " + std::to_string(last.size());
+            fix.way = "keep the heights that they had";
+            f.fixes.push_back(std::move(fix));
+        }
+        for (const ObjectId other : othersLike(trouble.points.front())) {
+            const std::string name = document_.nameOf(other);
+            Fix fix = fixOf("Measure from '" + name + "'", operations::measureFrom(id_, from, other));
+            fix.brief = "from " + name;
+            f.fixes.push_back(std::move(fix));
+        }
+        f.fixes.push_back(fixOf("Take their rules away", operations::freeHeights(partsOf(trouble))));
+        out_.push_back(std::move(f));
+    }
+
+    /// Up to three of what a rule could be measured from instead: surfaces, or the 3D lines nearest to it.
+    [[nodiscard]] std::vector<ObjectId> othersLike(std::size_t point) const {
+        constexpr std::size_t most = 3;
+        std::vector<ObjectId> out;
+        if (std::holds_alternative<linework::OnSurface>(definition_.vertices[point].rule)) {
+            for (const ObjectId surface : document_.all<objects::Surface>())
+                if (out.size() < most && !operations::hasSource(document_, surface, id_))
+                    out.push_back(surface);
+            return out;
+        }
+        const auto here = line_.vertices[point].place;
+        std::vector<std::pair<double, ObjectId>> near;
+        for (const auto& [other, line] : derived_.lines) {
+            const auto at = other == id_ ? std::nullopt : geometry::nearestOn(line->path, here);
+            if (at && heightAt(*line, geometry::distanceAlong(line->path, *at)))
+                near.emplace_back(geometry::distance(at->place, here), other);
+        }
+        std::sort(near.begin(), near.end());
+        for (std::size_t i = 0; i < near.size() && i < most; ++i) out.push_back(near[i].second);
+        return out;
+    }
+
+    void curve(std::size_t point) {
+        const auto& v = line_.vertices[point];
+        Finding f{"vertical-curve", Severity::LookAt, {}, v.place, {}, {id_}, {document_.nameOf(id_)}, {}};
+        f.text = nameOf(document_, {id_, point}) + ": " + v.curveProblem + ", and is left out";
+        f.fixes.push_back(fixOf("Take the curve away", operations::setCurve(id_, point, std::nullopt)));
+        out_.push_back(std::move(f));
+    }
+
+    /// Names every control and surface in the circle, this line first; each circle is told once.
+    void circle(std::size_t point, std::set<std::vector<std::pair<ObjectId, std::size_t>>>& told) {
+        const auto& v = line_.vertices[point];
+        std::vector<std::pair<ObjectId, std::size_t>> key;
+        for (const auto& part : v.circle) key.emplace_back(part.object, part.vertex.value_or(0));
+        std::sort(key.begin(), key.end());
+        if (!told.insert(key).second) return;
+        Finding f{
+            "height-rule-circle", Severity::MustFix, {}, v.place, {}, {id_}, {document_.nameOf(id_)}, {}};
+        auto around = v.circle;
+        const auto own = std::find(around.begin(), around.end(), linework::AskedPart{id_, point});
+        if (own != around.end()) std::rotate(around.begin(), own, around.end());
+        std::string round;
+        for (const auto& part : around) {
+            if (std::find(f.objects.begin(), f.objects.end(), part.object) == f.objects.end()) {
+                f.objects.push_back(part.object);
+                f.names.push_back(document_.nameOf(part.object));
+            }
+            round += nameOf(document_, part) + " → ";
+        }
+        f.text = nameOf(document_, {id_, point}) + ": " + v.problem;
+        if (around.size() > 1) f.text += " (" + round + nameOf(document_, {id_, point}) + ")";
+        f.fixes.push_back(fixOf("Give it no height", operations::setRule(id_, point, linework::NoHeight{})));
+        out_.push_back(std::move(f));
+    }
+
+    const Derived& derived_;
+    const document::Document& document_;
+    ObjectId id_;
+    const linework::ResolvedLine& line_;
+    const linework::Line3D& definition_;
+    std::vector<Finding>& out_;
+};
+
+}  // namespace
+
+void heightRules(const Derived& derived, std::vector<Finding>& out) {
+    std::set<std::vector<std::pair<ObjectId, std::size_t>>> circles;
+    for (const auto& [id, line] : derived.lines) LineRules(derived, id, *line, out).run(circles);
+}
+
+}  // namespace erdwerk::check

@@ -1,0 +1,108 @@
+#include "core/operations/rules.h"
+
+#include <map>
+
+#include "core/linework/edit.h"
+
+namespace erdwerk::operations {
+
+using linework::Line3D;
+
+namespace {
+
+/// Lines with the vertices that are meant: for each whether it is, and whether it was named by itself.
+struct Meant {
+    bool whole = false;
+    std::vector<std::size_t> vertices;
+};
+
+std::map<ObjectId, Meant> byLine(const std::vector<LinePart>& parts) {
+    std::map<ObjectId, Meant> out;
+    for (const auto& [line, vertex] : parts) {
+        if (vertex)
+            out[line].vertices.push_back(*vertex);
+        else
+            out[line].whole = true;
+    }
+    return out;
+}
+
+/// Does something to each line that is meant; BadInput when none of them changes.
+using OnLine = std::function<Line3D(ObjectId, const Line3D&, const std::vector<bool>&)>;
+Edit ofParts(const std::vector<LinePart>& parts, const char* nothing, OnLine change) {
+    return [meant = byLine(parts), nothing,
+            change = std::move(change)](const Document& given) -> Result<Edited> {
+        Document d = given;
+        bool any = false;
+        for (const auto& [id, which] : meant) {
+            const auto* line = given.get<objects::Line>(id);
+            if (line == nullptr) continue;
+            std::vector<bool> marked(line->line.vertices.size(), false);
+            for (std::size_t i = 0; i < marked.size(); ++i)
+                marked[i] = which.whole && isControl(line->line.vertices[i].rule);
+            for (const std::size_t i : which.vertices)
+                if (i < marked.size()) marked[i] = true;
+            auto next = change(id, line->line, marked);
+            if (next == line->line) continue;
+            any = true;
+            d = setLine(d, id, std::move(next));
+        }
+        if (!any) return badInput(nothing);
+        return d;
+    };
+}
+
+std::vector<ObjectId> linesOf(const std::vector<LinePart>& parts) {
+    std::vector<ObjectId> out;
+    for (const auto& [id, which] : byLine(parts)) out.push_back(id);
+    return out;
+}
+
+}  // namespace
+
+Edit freeze(const Results& seen, const std::vector<LinePart>& parts) {
+    return document::onlyWhileSame(
+        seen->document, linesOf(parts),
+        ofParts(parts, "these heights are fixed already",
+                [seen](ObjectId id, const Line3D& line, const std::vector<bool>& marked) {
+                    const auto* resolved = Derived::in(seen->lines, id);
+                    return resolved == nullptr ? line : linework::frozen(line, *resolved, marked);
+                }));
+}
+
+Edit freeHeights(const std::vector<LinePart>& parts) {
+    return ofParts(parts, "these points have no height of their own",
+                   [](ObjectId, const Line3D& line, const std::vector<bool>& marked) {
+                       Line3D out = line;
+                       for (std::size_t i = 0; i < marked.size(); ++i) {
+                           if (!marked[i]) continue;
+                           out.vertices[i].rule = linework::NoHeight{};
+                           out.vertices[i].curve.reset();
+                       }
+                       return out;
+                   });
+}
+
+Edit measureFrom(ObjectId line, ObjectId from, ObjectId other) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto* on = document.get<objects::Line>(line);
+        if (on == nullptr) return badInput("the line is gone");
+        if (!document.find(other)) return badInput("what it should be measured from is gone");
+        Line3D next = on->line;
+        for (auto& v : next.vertices) v.rule = linework::exchanged(v.rule, from, other);
+        return setLine(document, line, std::move(next));
+    };
+}
+
+Edit keepHeights(ObjectId line, const std::vector<std::pair<std::size_t, double>>& heights) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto* on = document.get<objects::Line>(line);
+        if (on == nullptr) return badInput("the line is gone");
+        Line3D next = on->line;
+        for (const auto& [vertex, height] : heights)
+            if (vertex < next.vertices.size()) next.vertices[vertex].rule = linework::FixedHeight{height};
+        return setLine(document, line, std::move(next));
+    };
+}
+
+}  // namespace erdwerk::operations
