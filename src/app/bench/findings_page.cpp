@@ -304,7 +304,8 @@ void FindingsPage::fillMenu(QMenu& menu, std::size_t index) {
 }
 
 Result<void> FindingsPage::exportTo(const QString& path) const {
-    return format::replaceFile(path.toStdString(), check::toCsv(session_.snapshot()->findings, &session_.document().settings().display));
+    return format::replaceFile(path.toStdString(), check::toCsv(session_.snapshot()->findings,
+                                                                &session_.document().settings().display));
 }
 
 void FindingsPage::askReason() {

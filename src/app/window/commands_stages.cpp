@@ -217,7 +217,8 @@ void MainWindow::recordCommands() {
         theme::icon(QStringLiteral("sheet")), record, QKeySequence(QStringLiteral("N")),
         [this] { newSheet(); }, needProject);
     command(
-        "sheet-export", tr("Sheet to PDF or SVG…"), tr("Writes the selected sheet, or the only one"),
+        "sheet-export", tr("Export a sheet…"),
+        tr("Writes the selected sheet, or the only one, as PDF or SVG"),
         theme::icon(QStringLiteral("export")), record, QKeySequence(QStringLiteral("W")),
         [this] { exportSheet(); },
         [this] {

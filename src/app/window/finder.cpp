@@ -40,8 +40,7 @@ Finder::Finder(ActionList& actions, Session& session, QWidget* parent)
     setMinimumSize(560, 380);
     auto* layout = new QVBoxLayout(this);
     entry_ = new QLineEdit;
-    entry_->setPlaceholderText(
-        tr("Type a few letters of what you want to do, or the name of something in the project"));
+    entry_->setPlaceholderText(tr("A few letters of what you want to do, or of a name in the project"));
     entry_->setAccessibleName(tr("Finder"));
     entry_->setFont(theme::font(15));
     entry_->installEventFilter(this);
