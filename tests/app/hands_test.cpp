@@ -2,6 +2,7 @@
 // the demo's way from the ground to a parcel without the mouse.
 
 #include <QClipboard>
+#include <QContextMenuEvent>
 #include <QMenu>
 #include <QPrinter>
 
@@ -68,6 +69,28 @@ TEST_F(Hands, ARightClickWithoutDraggingOffersWhatSuitsTheThing) {
     QTest::mouseRelease(window->plan(), Qt::RightButton, {}, QPoint(260, 200));
     EXPECT_EQ(openMenu(), nullptr);
     EXPECT_FALSE(window->plan()->view().centre == before);
+}
+
+TEST_F(Hands, TheThreeDimensionalViewOffersTheSameMenu) {
+    demo();
+    window->stageBar()->setStage(Stage::Shape);
+    auto* scene = window->scene();
+    if (!scene->isVisible()) run("twin");
+    ASSERT_TRUE(scene->isVisible());
+    select(named<objects::Line>("Dome Terrace"));
+    QContextMenuEvent asked(QContextMenuEvent::Keyboard, QPoint(10, 10), scene->mapToGlobal(QPoint(10, 10)));
+    QApplication::sendEvent(scene, &asked);
+    ASSERT_NE(openMenu(), nullptr);
+    EXPECT_TRUE(textsOf(openMenu()).contains(QStringLiteral("Split a line")));
+    choose(QStringLiteral("Show or hide"));
+    EXPECT_TRUE(doc().shown().hidden.contains(named<objects::Line>("Dome Terrace")));
+    // Dragging with the right button moves the view and opens nothing.
+    QTest::mousePress(scene, Qt::RightButton, {}, QPoint(60, 60));
+    QMouseEvent move(QEvent::MouseMove, QPointF(120, 60), scene->mapToGlobal(QPointF(120, 60)), Qt::NoButton,
+                     Qt::RightButton, Qt::NoModifier);
+    QApplication::sendEvent(scene, &move);
+    QTest::mouseRelease(scene, Qt::RightButton, {}, QPoint(120, 60));
+    EXPECT_EQ(openMenu(), nullptr);
 }
 
 TEST_F(Hands, WhatNoViewShowsIsNotHidden) {

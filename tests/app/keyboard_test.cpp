@@ -1,5 +1,7 @@
 // Without the mouse: findings by key, all of a kind after a word, and the way from points to a sheet.
 
+#include <QAbstractButton>
+#include <QFile>
 #include <QMenuBar>
 
 #include "app/window/finder.h"
@@ -145,6 +147,34 @@ TEST_F(Keyboard, FromPointsToASheetByKeyboardAlone) {
     const auto steps = window->session().history().position();
     for (std::size_t i = 0; i < steps; ++i) key(Qt::Key_Z, Qt::ControlModifier);
     EXPECT_TRUE(doc().all<objects::Surface>().empty());
+}
+
+TEST_F(Keyboard, TheGuideNamesOnlyWhatIsThere) {
+    demo();
+    run("guide");
+    QFile file(QStringLiteral(":/guide/user-guide.md"));
+    ASSERT_TRUE(file.open(QIODevice::ReadOnly));
+    const QString guide = QString::fromUtf8(file.readAll());
+    QStringList known;
+    for (const Action& a : window->actions().all()) known << a.text;
+    for (const auto page : Bench::allPages) known << Bench::pageName(page);
+    for (auto* widget : window->findChildren<QAbstractButton*>()) known << widget->text();
+    // Chips, headings of facts and tables, and what stands in lists that are made when they are asked for.
+    known << QStringLiteral("Heights from") << QStringLiteral("Thinned to") << QStringLiteral("Own edits")
+          << QStringLiteral("Plan shows") << QStringLiteral("More") << QStringLiteral("Keep the height")
+          << QStringLiteral("Open the demo") << QStringLiteral("Map in the plan")
+          << QStringLiteral("Add PVI");
+    static const QRegularExpression named(QStringLiteral("(?<!\\*)\\*([A-Z][^*\n]*)\\*(?!\\*)"));
+    int names = 0;
+    for (auto it = named.globalMatch(guide); it.hasNext(); ++names) {
+        QString name = it.next().captured(1);
+        name.remove(QChar(0x2026));
+        bool found = false;
+        for (QString text : known)
+            found = found || text.remove(QChar(0x2026)).remove(QLatin1Char('&')) == name;
+        EXPECT_TRUE(found) << qPrintable(name);
+    }
+    EXPECT_GT(names, 60);
 }
 
 TEST_F(Keyboard, AltAndALetterOrF10OpenTheMenus) {

@@ -1,5 +1,6 @@
 // The commands of 3D lines, on files that are not in the project.
 
+#include <cmath>
 #include <filesystem>
 
 #include "cli/run_cli.h"
@@ -100,6 +101,114 @@ TEST(CliLines, ResolveRefusesNonsenseByFileFeatureAndEntry) {
     EXPECT_FALSE(std::filesystem::exists(folder / "out.geojson"));
     EXPECT_EQ(cli(folder, "resolve a.geojson --surface ground.ply -o out.geojson").exit, 2);
     EXPECT_EQ(cli(folder, "resolve missing.geojson -o out.geojson").exit, 2);
+}
+
+// ---- drape
+
+TEST(CliLines, DrapeLaysLinesOnASurfaceAndSaysWhatIsOutside) {
+    const Folder folder;
+    // A roof along x = 50: 10 at the eaves, 20 at the ridge.
+    put(folder, "roof.csv",
+        "number,easting,northing,height\n1,0,0,10\n2,50,0,20\n3,100,0,10\n4,0,100,10\n5,50,100,20\n6,100,100,"
+        "10\n");
+    ASSERT_EQ(cli(folder, "build --points roof.csv -o roof.ply").exit, 0);
+    put(folder, "a.geojson", collection(feature(R"("name":"A")", "[[10,30],[120,30]]")));
+    auto run = cli(folder, "drape a.geojson --surface roof.ply --amount 0.5 -o out.geojson --json");
+    ASSERT_EQ(run.exit, 0) << run.err;
+    EXPECT_EQ(run.parsed()["lines"], 1);
+    EXPECT_NEAR(run.parsed()["outside"].get<double>(), 20, 1e-9);
+    const auto out = nlohmann::json::parse(test::contentOf(folder / "out.geojson"));
+    double highest = 0;
+    for (const auto& p : out["features"][0]["geometry"]["coordinates"]) {
+        const double x = p[0];
+        EXPECT_NEAR(p[2].get<double>(), 10.5 + 10 * (1 - std::abs(x - 50) / 50), 1e-9);
+        highest = std::max(highest, p[2].get<double>());
+    }
+    EXPECT_NEAR(highest, 20.5, 1e-9);
+    // Thinned: only the ridge is left between the ends.
+    run = cli(folder, "drape a.geojson --surface roof.ply --thin 0.01 -o out.geojson --json");
+    EXPECT_EQ(run.parsed()["points"], 3);
+    put(folder, "far.geojson", collection(feature(R"("name":"A")", "[[500,30],[520,30]]")));
+    EXPECT_EQ(cli(folder, "drape far.geojson --surface roof.ply -o x.geojson").exit, 2);
+    EXPECT_FALSE(std::filesystem::exists(folder / "x.geojson"));
+}
+
+// ---- offset and meet
+
+TEST(CliLines, OffsetMakesRowsFromTheLineOrChained) {
+    const Folder folder;
+    put(folder, "a.geojson", collection(feature(R"("name":"A")", "[[0,0,10],[100,0,20],[100,50,20]]")));
+    auto run = cli(folder, "offset a.geojson --side left --row 2,+0.15 --row 5,-10% -o rows.geojson --json");
+    ASSERT_EQ(run.exit, 0) << run.err;
+    auto json = run.parsed();
+    ASSERT_EQ(json["lines"].size(), 2U);
+    EXPECT_EQ(json["lines"][1]["row"], 2);
+    EXPECT_EQ(json["lines"][1]["corners"], 3);
+    EXPECT_NEAR(json["lines"][1]["length"].get<double>(), 95 + 45, 1e-9);
+    auto rows = nlohmann::json::parse(test::contentOf(folder / "rows.geojson"))["features"];
+    EXPECT_EQ(rows[1]["properties"]["row"], 2);
+    EXPECT_NEAR(rows[1]["geometry"]["coordinates"][0][2].get<double>(), 9.5, 1e-9);
+    EXPECT_NEAR(rows[1]["geometry"]["coordinates"][1][2].get<double>(), 19.5 - 0.5, 1e-9);  // at 95 of 100
+    run = cli(folder,
+              "offset a.geojson --side right --row 2,+0.15 --row 5,-3:1 --chained --corners round -o "
+              "rows.geojson --json");
+    rows = nlohmann::json::parse(test::contentOf(folder / "rows.geojson"))["features"];
+    EXPECT_NEAR(rows[1]["geometry"]["coordinates"][0][1].get<double>(), -7, 1e-9);
+    EXPECT_NEAR(rows[1]["geometry"]["coordinates"][0][2].get<double>(), 10.15 - 5.0 / 3, 1e-9);
+    EXPECT_EQ(cli(folder, "offset a.geojson --side left --row -2 -o x.geojson").exit, 2);
+    EXPECT_EQ(cli(folder, "offset a.geojson --side left --row 2,= -o x.geojson").exit, 2);
+    EXPECT_EQ(cli(folder, "offset a.geojson --side left --row 2,word -o x.geojson").exit, 2);
+}
+
+TEST(CliLines, MeetFindsTheDitchBottomOrSaysThatThereIsNone) {
+    const Folder folder;
+    put(folder, "a.geojson", collection(feature(R"("name":"A")", "[[0,0,100],[50,0,100]]")));
+    put(folder, "b.geojson", collection(feature(R"("name":"B")", "[[0,10,102],[50,10,102]]")));
+    auto run = cli(folder, "meet a.geojson b.geojson --grade-a -2:1 --grade-b -50% -o ditch.geojson --json");
+    ASSERT_EQ(run.exit, 0) << run.err;
+    EXPECT_NEAR(run.parsed()["length"].get<double>(), 50, 1e-9);
+    EXPECT_NEAR(run.parsed()["min"].get<double>(), 98.5, 1e-9);
+    run = cli(folder, "meet a.geojson b.geojson --grade-a 2:1 --grade-b 50% -o none.geojson --json");
+    EXPECT_EQ(run.exit, 0);  // a ridge
+    run = cli(folder, "meet a.geojson b.geojson --grade-a 1% --grade-b 1% -o none2.geojson --json");
+    EXPECT_EQ(run.exit, 1);
+    EXPECT_FALSE(std::filesystem::exists(folder / "none2.geojson"));
+    EXPECT_EQ(cli(folder, "meet a.geojson b.geojson --grade-a steep --grade-b 1% -o x.geojson").exit, 2);
+}
+
+// ---- give-heights
+
+TEST(CliLines, GiveHeightsSaysWhatGotWhatFromWhere) {
+    const Folder folder;
+    put(folder, "flat.geojson", collection(feature(R"("name":"Kerb")", "[[0,0],[50,0],[100,0]]")));
+    put(folder, "cross.geojson", collection(feature(R"("name":"Lane")", "[[20,-5,10],[20,5,12]]")));
+    put(folder, "points.csv", "number,easting,northing,height\n7,100,0.01,15\n8,20.01,0,11.3\n");
+    put(folder, "texts.geojson",
+        collection(feature(R"("t":"H=13,5")", "[52,4]", "Point") + "," +
+                   feature(R"("t":"H=island")", "[80,3]", "Point") + "," +
+                   feature(R"("t":"other")", "[90,0]", "Point")));
+    put(folder, "leaders.geojson", collection(feature(R"("name":"l")", "[[52,4],[50,0]]")));
+    const std::string all =
+        "give-heights flat.geojson --crossing cross.geojson --points points.csv --texts texts.geojson "
+        "--field t --leaders leaders.geojson --prefix H= -o out.gpkg --json";
+    auto run = cli(folder, all);
+    EXPECT_EQ(run.exit, 1) << run.err;  // the first corner lies beyond
+    const auto json = run.parsed();
+    ASSERT_EQ(json["given"].size(), 3U);
+    EXPECT_NEAR(json["given"][0]["height"].get<double>(), 11, 1e-9);
+    EXPECT_EQ(json["given"][0]["from"], "line 'Lane'");
+    EXPECT_EQ(json["given"][0]["differs"][0]["from"], "point 8");
+    EXPECT_NEAR(json["given"][1]["height"].get<double>(), 13.5, 1e-9);
+    EXPECT_NEAR(json["given"][2]["height"].get<double>(), 15, 1e-9);
+    ASSERT_EQ(json["missed"].size(), 1U);
+    EXPECT_EQ(json["missed"][0]["at"], nlohmann::json::array({0.0, 0.0}));
+    ASSERT_EQ(json["unused"].size(), 1U);
+    EXPECT_EQ(json["unused"][0]["text"], "H=island");
+    run = cli(folder, all + " --otherwise 9");
+    EXPECT_EQ(run.exit, 0) << run.err;
+    EXPECT_EQ(cli(folder, "give-heights flat.geojson --texts texts.geojson -o x.gpkg").exit, 2);
+    EXPECT_EQ(cli(folder, "give-heights flat.geojson --texts texts.geojson --field q -o x.gpkg").exit, 2);
+    EXPECT_EQ(cli(folder, "give-heights flat.geojson --otherwise high -o x.gpkg").exit, 2);
 }
 
 }  // namespace

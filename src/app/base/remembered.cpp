@@ -70,6 +70,15 @@ void setBenchFolded(bool folded) {
     write(QStringLiteral("bench/folded"), folded);
 }
 
+QSet<QString> moreColumns(const QString& table) {
+    const QStringList list = read(QStringLiteral("columns/") + table).toStringList();
+    return {list.begin(), list.end()};
+}
+
+void setMoreColumns(const QString& table, const QSet<QString>& columns) {
+    write(QStringLiteral("columns/") + table, QStringList(columns.begin(), columns.end()));
+}
+
 QString lastFolder() {
     return read(QStringLiteral("files/folder")).toString();
 }

@@ -24,6 +24,10 @@ void setFoldedHeadings(const QSet<QString>& headings);
 bool benchFolded();
 void setBenchFolded(bool folded);
 
+/// Columns of a table that were chosen beyond its usual ones, by their names.
+QSet<QString> moreColumns(const QString& table);
+void setMoreColumns(const QString& table, const QSet<QString>& columns);
+
 /// Where the last file was chosen; empty at first.
 QString lastFolder();
 /// Remembers the folder of a file.

@@ -1,8 +1,11 @@
 // 3D lines.
 
+#include <numbers>
+
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/surface_facts.h"
+#include "core/linework/to_next.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
 #include "core/operations/lines.h"
@@ -112,8 +115,8 @@ void manyLines(FactsForm& form, const std::vector<Ref>& refs) {
         });
     if (!points.empty()) {
         const auto rule = commonOf(points, [&](const auto& p) {
-            return operations::ruleText(document,
-                                        document.get<objects::Line>(p.first)->line.vertices[p.second].rule);
+            return operations::controlText(document,
+                                           document.get<objects::Line>(p.first)->line.vertices[p.second]);
         });
         form.entryOfMany(
             QObject::tr("Rules"), rule ? std::optional(text(*rule)) : std::nullopt,
@@ -166,6 +169,37 @@ public:
             else
                 painter.tick(v.place, geometry::positionAt(line->path, v.distance).direction, ref.part == i);
         }
+        figures(painter, ref, *line, painter.document().get<objects::Line>(ref.object)->line);
+    }
+    /// Heights at the controls, grades with an arrow downhill between them, high and low points of curves.
+    static void figures(HandlePainter& painter, const Ref& ref, const linework::ResolvedLine& line,
+                        const linework::Line3D& definition) {
+        const auto& display = painter.document().settings().display;
+        if (line.vertices.size() != definition.vertices.size() || line.path.empty()) return;
+        for (std::size_t i = 0; i < line.vertices.size(); ++i)
+            if (ref.part == i && line.vertices[i].height)
+                painter.figure(line.vertices[i].place, {0, 14},
+                               text(formatHeight(line.vertices[i].height, display)), true);
+        for (std::size_t i = 0; i < line.vertices.size(); ++i) {
+            const auto& v = line.vertices[i];
+            if (!isControl(definition.vertices[i].rule) || !v.height) continue;
+            if (ref.part != i) painter.figure(v.place, {0, 14}, text(formatHeight(v.height, display)));
+            const auto way = linework::toNext(definition, line, i);
+            if (!way || way->run * painter.scale() < 70) continue;
+            double middle = v.distance + way->run / 2;
+            if (middle > line.length) middle -= line.length;
+            const auto at = geometry::positionAt(line.path, middle);
+            const double turn = way->rise > 0 ? std::numbers::pi : 0;
+            painter.grade(at.place, Angle::radians(at.direction.radians() + turn),
+                          text(formatGrade(way->grade(), display)));
+        }
+        for (const auto& curve : line.curves) {
+            const auto turn = curve.turn();
+            if (!turn) continue;
+            const auto at = geometry::positionAt(line.path, curve.start + *turn);
+            painter.turn(at.place, curve.in.riseOverRun() > 0,
+                         text(formatHeight(curve.height(*turn), display)));
+        }
     }
     [[nodiscard]] std::optional<document::Edit> dragged(const Ref& ref, Vec2 place) const override {
         if (!ref.part) return std::nullopt;
@@ -198,9 +232,17 @@ public:
             form.fact(QObject::tr("Station"), text(formatStation(v.distance, display)));
             form.fact(QObject::tr("Height"),
                       v.height ? text(formatHeight(v.height, display)) : text(v.problem));
+            if (!v.curveProblem.empty()) form.fact(QObject::tr("Curve"), text(v.curveProblem));
+            for (const auto& curve : r->curves)
+                if (curve.vertex == i)
+                    form.fact(
+                        QObject::tr("Curve"),
+                        QObject::tr("%1 long, K %2, here at %3")
+                            .arg(text(formatLength(curve.length, display)), text(formatFixed(curve.k(), 2)),
+                                 text(formatHeight(heightAt(*r, v.distance), display))));
             form.typedEntry(
                 QObject::tr("Rule"),
-                QString::fromStdString(operations::ruleText(document, payload->line.vertices[i].rule)),
+                QString::fromStdString(operations::controlText(document, payload->line.vertices[i])),
                 [id, i](std::string typed) { return operations::setTypedRule(id, i, std::move(typed)); });
             form.heading(QObject::tr("Line"));
         }

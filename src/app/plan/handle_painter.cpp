@@ -36,6 +36,44 @@ void HandlePainter::tick(Vec2 place, Angle direction, bool active) {
     painter_.drawLine(p - QPointF(left.x, -left.y) * 5, p + QPointF(left.x, -left.y) * 5);
 }
 
+void HandlePainter::figure(Vec2 place, QPointF beside, const QString& text, bool active) {
+    painter_.setFont(theme::font(11, active));
+    const QFontMetricsF metrics(painter_.font());
+    const QPointF at = view_.toPicture(place) + beside;
+    QRectF room(0, 0, metrics.horizontalAdvance(text) + 6, metrics.height());
+    room.moveCenter(at);
+    if (!active)
+        for (const QRectF& other : taken_)
+            if (other.intersects(room)) return;
+    taken_.push_back(room);
+    painter_.fillRect(room, active ? theme::clay : QColor(255, 255, 255, 225));
+    painter_.setPen(active ? theme::panel : theme::ink);
+    painter_.drawText(room, Qt::AlignCenter, text);
+}
+
+void HandlePainter::grade(Vec2 place, Angle downhill, const QString& text) {
+    const std::size_t before = taken_.size();
+    figure(place, {0, -13}, text);
+    if (taken_.size() == before) return;
+    const Vec2 u = geometry::directionOf(downhill);
+    const QPointF along(u.x, -u.y);
+    const QPointF across(along.y(), -along.x());
+    const QPointF tip = view_.toPicture(place) + along * 9;
+    painter_.setPen(QPen(theme::clay, 1.6));
+    painter_.drawLine(tip, tip - along * 18);
+    painter_.drawLine(tip, tip - along * 5 + across * 4);
+    painter_.drawLine(tip, tip - along * 5 - across * 4);
+}
+
+void HandlePainter::turn(Vec2 place, bool high, const QString& text) {
+    const QPointF p = view_.toPicture(place);
+    const double up = high ? -1 : 1;
+    painter_.setPen(QPen(theme::spruce, 1.4));
+    painter_.setBrush(theme::panel);
+    painter_.drawPolygon(QPolygonF{p, p + QPointF(-5, 8 * up), p + QPointF(5, 8 * up)});
+    figure(place, {0, 17 * up}, text);
+}
+
 void HandlePainter::frame(const geometry::Box& box) {
     painter_.setBrush(Qt::NoBrush);
     painter_.setPen(QPen(theme::clay, 1.6, Qt::DotLine));

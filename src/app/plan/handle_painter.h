@@ -2,6 +2,7 @@
 // Marks over the plan's picture that say what is selected.
 
 #include <QPainter>
+#include <vector>
 
 #include "app/base/session.h"
 #include "app/plan/view_transform.h"
@@ -22,6 +23,13 @@ public:
     void square(geometry::Vec2 place, bool active);
     /// A stroke across a direction.
     void tick(geometry::Vec2 place, Angle direction, bool active);
+    /// A figure beside a place, on a ground that keeps it readable; nothing where another one stands already.
+    void figure(geometry::Vec2 place, QPointF beside, const QString& text, bool active = false);
+    /// A figure with an arrow downhill, on the middle of a side.
+    void grade(geometry::Vec2 place, Angle downhill, const QString& text);
+    /// A small triangle over a high point, or under a low one.
+    void turn(geometry::Vec2 place, bool high, const QString& text);
+    [[nodiscard]] double scale() const { return view_.scale; }
     /// A dotted frame round a part of the ground.
     void frame(const geometry::Box& box);
 
@@ -30,6 +38,7 @@ private:
     const document::Document& document_;
     QPainter& painter_;
     const ViewTransform& view_;
+    std::vector<QRectF> taken_;  ///< by figures
 };
 
 }  // namespace erdwerk::app

@@ -107,6 +107,7 @@ void SectionView::paintEvent(QPaintEvent*) {
     painter.setClipRect(f.area.adjusted(-8, -12, 8, 8));
     if (data_.shadeDifference) paintDifference(painter, f);
     paintSeries(painter, f);
+    paintMarks(painter, f);
     paintHandles(painter, f);
     painter.setClipping(false);
     if (marked_ && *marked_ >= f.minX && *marked_ <= f.maxX) {
@@ -234,6 +235,19 @@ void SectionView::paintHandles(QPainter& painter, const Frame& f) {
                            std::max(0.0, p.x() + half - f.area.right() - 6),
                        0);
         painter.drawText(room, Qt::AlignCenter, h.text);
+    }
+}
+
+void SectionView::paintMarks(QPainter& painter, const Frame& f) {
+    painter.setFont(theme::font(10));
+    for (const SectionMark& m : data_.marks) {
+        const QPointF p = f.map(m.distance, m.height);
+        const double up = m.high ? -1 : 1;
+        painter.setPen(QPen(theme::spruce, 1.4));
+        painter.setBrush(theme::panel);
+        painter.drawPolygon(QPolygonF{p, p + QPointF(-4, 7 * up), p + QPointF(4, 7 * up)});
+        painter.setPen(theme::spruce);
+        painter.drawText(QRectF(p.x() - 60, p.y() + (m.high ? -22 : 8), 120, 14), Qt::AlignCenter, m.text);
     }
 }
 

@@ -31,9 +31,18 @@ struct SectionHandle {
     bool along = false;
 };
 
+/// A high or low point.
+struct SectionMark {
+    double distance = 0;
+    double height = 0;
+    QString text;
+    bool high = true;
+};
+
 struct SectionData {
     std::vector<SectionSeries> series;
     std::vector<SectionHandle> handles;
+    std::vector<SectionMark> marks;
     double exaggeration = 0;  ///< 0: fills the height
     /// Shade between the first two series: first above second is fill, below is cut.
     bool shadeDifference = false;
@@ -89,6 +98,7 @@ private:
     void paintDifference(QPainter& painter, const Frame& f);
     void paintSeries(QPainter& painter, const Frame& f);
     void paintHandles(QPainter& painter, const Frame& f);
+    void paintMarks(QPainter& painter, const Frame& f);
     [[nodiscard]] std::optional<std::size_t> handleAt(QPointF at) const;
 
     SectionData data_;

@@ -25,9 +25,14 @@ namespace erdwerk::app::tools {
     SECTION(Ground, "What it gives")                                                                     \
     TOOL(runoffLine) COMMAND("extract") TOOL(contourAsLines) TOOL(triangleAsLine) COMMAND("volumes")     \
     COMMAND("section") COMMAND("export-surface")                                                         \
-    SECTION(Shape, "")                                                                                   \
-    TOOL(drawLine) TOOL(drape) TOOL(insertCorner) TOOL(insertGradePoint) TOOL(moveCorner)                \
-    TOOL(deleteCorner) TOOL(splitLine) TOOL(joinLines) TOOL(reverseLine) TOOL(closeLine)                 \
+    SECTION(Shape, "Lines")                                                                              \
+    TOOL(drawLine) TOOL(insertCorner) TOOL(moveCorner) TOOL(deleteCorner) TOOL(splitLine)                \
+    TOOL(joinLines) TOOL(reverseLine) TOOL(closeLine)                                                    \
+    SECTION(Shape, "Heights")                                                                            \
+    TOOL(heightsAtHand) TOOL(insertGradePoint) TOOL(drape) TOOL(liftLine) TOOL(matchLine)                \
+    TOOL(giveHeights) COMMAND("freeze") COMMAND("free-heights")                                          \
+    SECTION(Shape, "Lines from lines")                                                                   \
+    TOOL(offsetRows) TOOL(meetLines)                                                                     \
     SECTION(Route, "")                                                                                   \
     TOOL(alignmentFromLine) COMMAND("alignment-reverse") COMMAND("profile")                              \
     SECTION(Record, "")                                                                                  \

@@ -10,6 +10,7 @@
 #include "app/window/main_window.h"
 #include "core/operations/dense.h"
 #include "core/operations/records.h"
+#include "core/operations/rules.h"
 
 namespace erdwerk::app {
 
@@ -22,6 +23,7 @@ void MainWindow::buildActions() {
     fieldCommands();
     denseCommands();
     groundCommands();
+    shapeCommands();
     recordCommands();
     offerCommands();
     for (const auto& entry : tools::rack()) {
@@ -51,6 +53,8 @@ void MainWindow::offerCommands() {
     actions_.offerFor(QStringLiteral("thin-surface"), isOneOf<Cloud, HeightRaster>);
     for (const char* id : {"extract", "volumes", "export-surface"})
         actions_.offerFor(QString::fromLatin1(id), isOneOf<Surface>);
+    for (const char* id : {"freeze", "free-heights"})
+        actions_.offerFor(QString::fromLatin1(id), isOneOf<Line>);
     for (const char* id : {"alignment-reverse", "profile"})
         actions_.offerFor(QString::fromLatin1(id), isOneOf<Alignment>);
     actions_.offerFor(QStringLiteral("section"), isOneOf<Line, Alignment>);
@@ -175,6 +179,27 @@ void MainWindow::groundCommands() {
             if (!path.isEmpty()) report(findings_->exportTo(path), path);
         },
         [this] { return session_.snapshot()->findings.empty() ? tr("there are no findings") : QString(); });
+}
+
+void MainWindow::shapeCommands() {
+    const QString shape = stageName(Stage::Shape);
+    const auto parts = [this] {
+        std::vector<operations::LinePart> out;
+        for (const Ref& ref : session_.selection())
+            if (session_.document().get<objects::Line>(ref.object) != nullptr)
+                out.emplace_back(ref.object, ref.part);
+        return out;
+    };
+    const auto needLines = [parts] { return parts().empty() ? tr("select a 3D line first") : QString(); };
+    command(
+        "freeze", tr("Freeze"), tr("Rules of the selected points or lines become the heights they give now"),
+        theme::icon(QStringLiteral("freeze")), shape, QKeySequence(QStringLiteral("Z")),
+        [this, parts] { session_.edit(tr("Freeze"), operations::freeze(session_.results(), parts())); },
+        needLines);
+    command(
+        "free-heights", tr("Free"), tr("Takes the heights of the selected points or lines away"),
+        theme::icon(QStringLiteral("free-heights")), shape, QKeySequence(QStringLiteral("F")),
+        [this, parts] { session_.edit(tr("Free"), operations::freeHeights(parts())); }, needLines);
 }
 
 void MainWindow::recordCommands() {

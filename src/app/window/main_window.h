@@ -126,6 +126,7 @@ private:
     void fieldCommands();
     void denseCommands();
     void groundCommands();
+    void shapeCommands();
     void recordCommands();
     void surfaceFromDense();
     void exportSurface();

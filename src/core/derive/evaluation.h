@@ -7,6 +7,7 @@
 #include <set>
 #include <string>
 #include <string_view>
+#include <unordered_map>
 #include <vector>
 
 #include "core/derive/knots.h"
@@ -24,7 +25,13 @@ struct Memo {
     std::shared_ptr<const void> value;
 };
 /// By the name of the sort of result ("contours") and the object it is of.
-using Memory = std::map<std::pair<std::string_view, ObjectId>, Memo>;
+using MemoKey = std::pair<std::string_view, ObjectId>;
+struct MemoHash {
+    std::size_t operator()(const MemoKey& key) const {
+        return std::hash<std::string_view>()(key.first) ^ (key.second.value * 0x9E3779B97F4A7C15U);
+    }
+};
+using Memory = std::unordered_map<MemoKey, Memo, MemoHash>;
 
 /// Results that are compared with the one before: what stands on them is worth more than the comparison.
 template <class T>
@@ -81,15 +88,24 @@ public:
     std::set<ObjectId> busySurfaces;
 
 private:
+    friend class KnotSolver;
+    using Named = std::shared_ptr<const std::vector<ObjectId>>;
     linework::Surroundings surroundings();
+    void readNames();
+    void forgetWhatIsGone();
     /// Another object each time something that the lines of a knot depend on is another.
     Input knotState(ObjectId member);
+    /// What a knot depends on and is not in it.
+    std::vector<Input> outsideOf(const std::vector<ObjectId>& knot);
     /// Objects that the rules of a line name, each once.
-    std::shared_ptr<const std::vector<ObjectId>> namedBy(ObjectId line);
+    [[nodiscard]] const std::vector<ObjectId>& namedBy(ObjectId line) const;
     std::shared_ptr<const linework::ResolvedLine> otherLine(ObjectId id);
     std::vector<Input> inputsOf(ObjectId line);
+    std::shared_ptr<const linework::ResolvedLine> solved(ObjectId line);
 
-    Knots knots_;
+    std::unordered_map<std::uint64_t, Named> named_;
+    std::shared_ptr<const Knots> knots_;
+    std::map<ObjectId, Input> knotStates_;  ///< by the first of a knot, in this evaluation
     linework::Web web_;
     Memory& memory_;
     std::size_t computed_ = 0;

@@ -11,7 +11,7 @@ namespace {
 using document::Document;
 
 std::vector<ObjectId> usedBy(const Document& document, ObjectId id,
-                             const std::function<std::vector<ObjectId>(ObjectId)>& namedBy) {
+                             const std::function<const std::vector<ObjectId>&(ObjectId)>& namedBy) {
     const auto* surface = document.get<objects::Surface>(id);
     if (surface == nullptr) return namedBy(id);
     std::vector<ObjectId> out;
@@ -37,7 +37,7 @@ struct Call {
 
 }  // namespace
 
-Knots::Knots(const Document& document, const std::function<std::vector<ObjectId>(ObjectId)>& namedBy) {
+Knots::Knots(const Document& document, const std::function<const std::vector<ObjectId>&(ObjectId)>& namedBy) {
     std::map<ObjectId, Visited> visited;
     std::vector<ObjectId> stack;
     std::vector<Call> calls;

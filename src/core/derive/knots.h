@@ -16,7 +16,8 @@ class Knots {
 public:
     Knots() = default;
     /// `namedBy` gives what the rules of a line name.
-    Knots(const document::Document& document, const std::function<std::vector<ObjectId>(ObjectId)>& namedBy);
+    Knots(const document::Document& document,
+          const std::function<const std::vector<ObjectId>&(ObjectId)>& namedBy);
     /// What is in one knot with an object, itself too; null for what is in none.
     [[nodiscard]] const std::vector<ObjectId>* of(ObjectId id) const;
     [[nodiscard]] bool together(ObjectId a, ObjectId b) const;

@@ -1,6 +1,7 @@
 // Heights of 3D lines.
 
 #include "core/derive/evaluation.h"
+#include "core/derive/knot_solver.h"
 #include "core/derive/surface_build.h"
 
 namespace erdwerk::derive {
@@ -26,59 +27,102 @@ linework::Surroundings Evaluation::surroundings() {
     around.finished = [this](ObjectId id) -> std::shared_ptr<const linework::ResolvedLine> {
         // Those that use each other are asked by control; all others as a whole, so that they are remembered.
         if (const auto it = out.lines.find(id); it != out.lines.end()) return it->second;
-        return knots_.together(id, asked.back().object) ? nullptr : line(id);
+        const bool inKnot =
+            asked.empty() ? knots_->of(id) != nullptr : knots_->together(id, asked.back().object);
+        return inKnot ? nullptr : line(id);
     };
     around.nameOf = [this](ObjectId id) { return document.nameOf(id); };
     return around;
 }
 
-std::shared_ptr<const std::vector<ObjectId>> Evaluation::namedBy(ObjectId id) {
-    Memo& memo = memory_[{"named", id}];
-    const std::vector<Input> inputs{document.find(id)};
-    if (!memo.value || memo.inputs != inputs) {
-        std::set<ObjectId> named;
-        if (const auto* line = document.get<Line>(id))  // a rule may name what is gone
+void Evaluation::readNames() {
+    std::vector<Input> all;
+    all.reserve(document.objects().size());
+    named_.reserve(document.objects().size());
+    bool groups = false;
+    for (const auto& [id, object] : document.objects()) {
+        if (const auto* surface = std::get_if<Surface>(&object->payload)) {
+            all.push_back(surface->definition);
+            for (const Source& s : surface->definition->sources)
+                groups = groups || document.get<Group>(s.object) != nullptr;
+        }
+        const auto* line = std::get_if<Line>(&object->payload);
+        if (line == nullptr) continue;
+        Memo& memo = memory_[{"named", id}];
+        if (!memo.value || memo.inputs.front() != object) {
+            std::set<ObjectId> named;
             for (const auto& v : line->line.vertices)
                 linework::references(v.rule, [&](ObjectId other) { named.insert(other); });
-        memo = {inputs, {}, std::make_shared<const std::vector<ObjectId>>(named.begin(), named.end())};
+            std::vector<ObjectId> list(named.begin(), named.end());
+            const auto before = std::static_pointer_cast<const std::vector<ObjectId>>(memo.value);
+            memo.inputs = {object};
+            if (!before || *before != list)
+                memo.value = std::make_shared<const std::vector<ObjectId>>(std::move(list));
+        }
+        auto named = std::static_pointer_cast<const std::vector<ObjectId>>(memo.value);
+        if (named->empty()) continue;
+        all.push_back(named);
+        named_[id.value] = std::move(named);
     }
-    return std::static_pointer_cast<const std::vector<ObjectId>>(memo.value);
+    Memo& memo = memory_[{"knots", ObjectId{}}];
+    if (!memo.value || groups || memo.inputs != all)
+        memo = {std::move(all),
+                {},
+                std::make_shared<const Knots>(
+                    document, [this](ObjectId id) -> const std::vector<ObjectId>& { return namedBy(id); })};
+    knots_ = std::static_pointer_cast<const Knots>(memo.value);
+}
+
+const std::vector<ObjectId>& Evaluation::namedBy(ObjectId id) const {
+    static const std::vector<ObjectId> nothing;  // also of what is gone
+    const auto it = named_.find(id.value);
+    return it == named_.end() ? nothing : *it->second;
 }
 
 std::shared_ptr<const linework::ResolvedLine> Evaluation::otherLine(ObjectId id) {
     return document.get<Line>(id) == nullptr ? nullptr : line(id);
 }
 
-Input Evaluation::knotState(ObjectId member) {
-    const auto& knot = *knots_.of(member);
-    std::vector<Input> inputs;
-    const auto addOutside = [&](ObjectId id) {
-        if (knots_.together(id, member)) return;
+std::vector<Input> Evaluation::outsideOf(const std::vector<ObjectId>& knot) {
+    std::vector<Input> outside;
+    const auto add = [&](ObjectId id) {
+        if (knots_->together(id, knot.front())) return;
         if (document.get<Surface>(id) != nullptr)
-            inputs.push_back(surface(id));
+            outside.push_back(surface(id));
         else if (document.get<Line>(id) != nullptr)
-            inputs.push_back(line(id));
+            outside.push_back(line(id));
         else
-            inputs.push_back(survey(document.find(id)));
+            outside.push_back(survey(document.find(id)));
     };
     for (const ObjectId id : knot) {
-        if (const auto* surface = document.get<Surface>(id)) {
-            inputs.push_back(surface->definition);
-            for (const Source& s : expandedSources(document, *surface->definition)) addOutside(s.object);
-        } else {
-            inputs.push_back(document.find(id));
-            for (const ObjectId other : *namedBy(id)) addOutside(other);
-        }
+        if (const auto* surface = document.get<Surface>(id))
+            for (const Source& s : expandedSources(document, *surface->definition)) add(s.object);
+        else
+            for (const ObjectId other : namedBy(id)) add(other);
+    }
+    return outside;
+}
+
+Input Evaluation::knotState(ObjectId member) {
+    const auto& knot = *knots_->of(member);
+    auto& known = knotStates_[knot.front()];
+    if (known) return known;
+    std::vector<Input> inputs = outsideOf(knot);
+    for (const ObjectId id : knot) {
+        const auto* surface = document.get<Surface>(id);
+        inputs.push_back(surface != nullptr ? Input(surface->definition) : Input(document.find(id)));
     }
     Memo& memo = memory_[{"knot", knot.front()}];
     if (!memo.value || memo.inputs != inputs) memo = {std::move(inputs), {}, std::make_shared<const int>(0)};
-    return memo.value;
+    return known = memo.value;
 }
 
 std::vector<Input> Evaluation::inputsOf(ObjectId id) {
-    if (knots_.of(id) != nullptr) return {document.find(id), knotState(id)};
-    std::vector<Input> inputs{document.find(id)};
-    for (const ObjectId other : *namedBy(id))
+    if (knots_->of(id) != nullptr) return {document.find(id), knotState(id)};
+    std::vector<Input> inputs;
+    inputs.reserve(1 + namedBy(id).size());
+    inputs.push_back(document.find(id));
+    for (const ObjectId other : namedBy(id))
         inputs.push_back(document.get<Surface>(other) != nullptr ? Input(surface(other))
                                                                  : Input(otherLine(other)));
     return inputs;
@@ -97,16 +141,22 @@ void keepLast(linework::ResolvedLine& line, const linework::ResolvedLine* before
 
 }  // namespace
 
+std::shared_ptr<const linework::ResolvedLine> Evaluation::solved(ObjectId id) {
+    auto inputs = inputsOf(id);
+    const auto before = last<linework::ResolvedLine>("line", id);
+    return remembered<linework::ResolvedLine>("line", id, std::move(inputs), {}, [&] {
+        auto result = web_.finish(id);
+        keepLast(result, before.get());
+        return result;
+    });
+}
+
 std::shared_ptr<const linework::ResolvedLine> Evaluation::line(ObjectId id) {
     if (const auto it = out.lines.find(id); it != out.lines.end()) return it->second;
     if (document.get<Line>(id) == nullptr) return nullptr;
-    auto inputs = inputsOf(id);
-    const auto before = last<linework::ResolvedLine>("line", id);
-    auto result = remembered<linework::ResolvedLine>("line", id, std::move(inputs), {}, [&] {
-        auto solved = web_.finish(id);
-        keepLast(solved, before.get());
-        return solved;
-    });
+    const auto* knot = knots_->of(id);
+    if (knot != nullptr && KnotSolver(*this, *knot).run()) return out.lines.at(id);
+    auto result = solved(id);
     out.lines[id] = result;
     return result;
 }

@@ -12,7 +12,7 @@ struct Model::State {
 Evaluation::Evaluation(Memory& memory, const Document& of, const Context& with)
     : document(of), context(with), web_(surroundings(), asked), memory_(memory) {
     out.document = of;
-    knots_ = Knots(document, [this](ObjectId line) { return *namedBy(line); });
+    readNames();
 }
 
 Result<Derived> Evaluation::run() {
@@ -21,9 +21,22 @@ Result<Derived> Evaluation::run() {
     for (const auto& [id, object] : document.objects())
         std::visit([&, of = id](const auto& payload) { work(*this, of, payload); }, object->payload);
     if (cancelled_ || context.isCancelled()) return erdwerk::cancelled();
-    std::erase_if(memory_,
-                  [&](const auto& entry) { return document.objects().count(entry.first.second) == 0; });
+    forgetWhatIsGone();
     return std::move(out);
+}
+
+void Evaluation::forgetWhatIsGone() {
+    // What went or came shows in the count or in the last id; what stays by chance is harmless.
+    const auto& objects = document.objects();
+    const ObjectId last = objects.empty() ? ObjectId{} : objects.rbegin()->first;
+    std::string now = std::to_string(objects.size()) + " " + std::to_string(last.value);
+    Memo& memo = memory_[{"objects", ObjectId{}}];
+    if (memo.parameters == now) return;
+    memo.parameters = std::move(now);
+    std::erase_if(memory_, [&](const auto& entry) {
+        const ObjectId of = entry.first.second;
+        return of && objects.count(of) == 0;
+    });
 }
 
 const terrain::TinLocator* Derived::topSurface(geometry::Vec2 place) const {

@@ -208,6 +208,13 @@ Result<std::pair<Line3D, Line3D>> split(const Line3D& line, const ResolvedLine& 
     }
     const LineVertex& cut = line.vertices[vertex];
     const auto height = resolved.vertices[vertex].height;
+    // A part of the parabola would need controls of its own to keep its heights.
+    const double here = resolved.vertices[vertex].distance;
+    for (const auto& c : resolved.curves)
+        for (const double turn : {0.0, resolved.length, -resolved.length})
+            if ((turn == 0.0 || line.closed) && here + turn > c.start + 1e-9 && here + turn < c.end() - 1e-9)
+                return badInput(
+                    "a vertical curve lies over this place; cut beside it, or take the curve away");
     if (line.closed) {
         Line3D open = line;
         open.closed = false;

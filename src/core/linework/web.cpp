@@ -7,6 +7,7 @@
 #include <thread>
 
 #include "core/linework/path_crossings.h"
+#include "core/linework/web_line.h"
 
 namespace erdwerk::linework {
 
@@ -26,28 +27,11 @@ ObjectId namedBy(const HeightRule& rule) {
 }  // namespace
 
 struct Web::State {
-    enum class Progress { Open, Busy, Done };
-
-    struct LineState {
-        ObjectId id;
-        const Line3D* line = nullptr;
-        ResolvedLine out;
-        std::vector<Progress> progress;
-        /// By vertex: its distance, or where a place that is solved stands in the order of the others.
-        std::vector<double> key;
-        std::vector<std::size_t> all;       ///< vertices by key
-        std::vector<std::size_t> controls;  ///< controls by key
-        std::vector<std::size_t> rank;      ///< of a control among them
-        std::map<std::size_t, Result<double>>
-            crossed;  ///< by vertex: distance along the line that is crossed
-        std::map<std::size_t, std::optional<ResolvedCurve>> curves;  ///< by vertex, as far as it was asked
-    };
-
     State(Surroundings surroundings, AskedParts& parts) : around(std::move(surroundings)), asked(parts) {}
 
     Surroundings around;
     AskedParts& asked;
-    std::map<ObjectId, std::unique_ptr<LineState>> lines;
+    std::map<ObjectId, std::unique_ptr<WebLine>> lines;
     std::map<ObjectId, Path> paths;
 
     // ---- what there is
@@ -64,29 +48,30 @@ struct Web::State {
 
     /// Null when there is no such line.
     const Path* pathOf(ObjectId id) {
+        if (const Path* known = around.path ? around.path(id) : nullptr) return known;
         if (const auto it = paths.find(id); it != paths.end()) return &it->second;
         const Line3D* line = around.line ? around.line(id) : nullptr;
         return line == nullptr ? nullptr : &(paths[id] = planPath(*line));
     }
 
-    LineState& stateOf(ObjectId id) {
+    WebLine& stateOf(ObjectId id) {
         auto& slot = lines[id];
         if (slot) return *slot;
-        slot = std::make_unique<LineState>();
-        LineState& s = *slot;
+        slot = std::make_unique<WebLine>();
+        WebLine& s = *slot;
         s.id = id;
         s.line = around.line(id);
         assert(s.line != nullptr);
         s.out = placed(*s.line);
-        s.progress.assign(s.line->vertices.size(), Progress::Open);
+        s.progress.assign(s.line->vertices.size(), WebLine::Progress::Open);
         for (std::size_t i = 0; i < s.line->vertices.size(); ++i)
             if (standing(s.line->vertices[i].rule) == Standing::Crossing) cross(s, i);
-        arrange(s);
+        s.arrange();
         return s;
     }
 
     /// Finds the place of a point that stands where its line crosses another.
-    void cross(LineState& s, std::size_t i) {
+    void cross(WebLine& s, std::size_t i) {
         const LineVertex& v = s.line->vertices[i];
         const ObjectId other = namedBy(v.rule);
         const auto refuse = [&](std::string why) {
@@ -119,38 +104,12 @@ struct Web::State {
         s.crossed.emplace(i, Result<double>(best->second));
     }
 
-    static void arrange(LineState& s) {
-        const std::size_t n = s.line->vertices.size();
-        s.key.resize(n);
-        for (std::size_t i = 0; i < n; ++i) s.key[i] = s.out.vertices[i].distance;
-        // A place that is solved comes behind the vertex before it in the list, as far as that stands
-        // between its corners.
-        for (std::size_t i = 1; i < n; ++i) {
-            if (standing(s.line->vertices[i].rule) != Standing::Solved) continue;
-            const std::size_t side = segmentOf(*s.line, i);
-            double from = 0;
-            for (std::size_t k = 0; k < side; ++k) from += lengthOf(s.out.path[k]);
-            const double to = from + lengthOf(s.out.path[side]);
-            s.key[i] = s.key[i - 1] >= from && s.key[i - 1] <= to ? s.key[i - 1] : from;
-        }
-        s.all.resize(n);
-        std::iota(s.all.begin(), s.all.end(), std::size_t{0});
-        std::stable_sort(s.all.begin(), s.all.end(),
-                         [&](std::size_t a, std::size_t b) { return s.key[a] < s.key[b]; });
-        s.rank.assign(n, 0);
-        for (const std::size_t i : s.all) {
-            if (!isControl(s.line->vertices[i].rule)) continue;
-            s.rank[i] = s.controls.size();
-            s.controls.push_back(i);
-        }
-    }
-
     // ---- who stands beside whom
 
     using Beside = std::pair<std::optional<std::size_t>, std::optional<std::size_t>>;
 
     /// The members of a list (by key) before and after a distance; one that stands there is before it.
-    Beside around_(LineState& s, const std::vector<std::size_t>& list, double distance) {
+    Beside around_(WebLine& s, const std::vector<std::size_t>& list, double distance) {
         const auto count = static_cast<std::ptrdiff_t>(list.size());
         auto next = std::upper_bound(list.begin(), list.end(), distance,
                                      [&](double d, std::size_t i) { return d < s.key[i]; }) -
@@ -168,7 +127,7 @@ struct Web::State {
         return {at(next - 1), at(next)};
     }
 
-    Beside controlsBeside(LineState& s, std::size_t i) {
+    Beside controlsBeside(WebLine& s, std::size_t i) {
         if (!isControl(s.line->vertices[i].rule)) return around_(s, s.controls, s.out.vertices[i].distance);
         const std::size_t count = s.controls.size();
         const std::size_t at = s.rank[i];
@@ -180,7 +139,7 @@ struct Web::State {
     }
 
     /// From one vertex to another in the direction of the line.
-    static double run(const LineState& s, std::size_t from, std::size_t to) {
+    static double run(const WebLine& s, std::size_t from, std::size_t to) {
         const double d = s.out.vertices[to].distance - s.out.vertices[from].distance;
         return d < 0 ? d + s.out.length : d;
     }
@@ -189,7 +148,7 @@ struct Web::State {
 
     class Ask : public Asking {
     public:
-        Ask(State& web, LineState& line, std::size_t vertex) : web_(web), line_(line), vertex_(vertex) {}
+        Ask(State& web, WebLine& line, std::size_t vertex) : web_(web), line_(line), vertex_(vertex) {}
         Result<Neighbour> previous() override { return neighbour(false); }
         Result<Neighbour> next() override { return neighbour(true); }
         Result<double> surface(ObjectId surface) override {
@@ -237,19 +196,19 @@ struct Web::State {
             return Neighbour{*other.height, forward ? run(line_, vertex_, *k) : run(line_, *k, vertex_)};
         }
         State& web_;
-        LineState& line_;
+        WebLine& line_;
         std::size_t vertex_;
     };
 
-    const ResolvedVertex& solve(LineState& s, std::size_t i) {
+    const ResolvedVertex& solve(WebLine& s, std::size_t i) {
         ResolvedVertex& r = s.out.vertices[i];
-        if (s.progress[i] == Progress::Done) return r;
+        if (s.progress[i] == WebLine::Progress::Done) return r;
         const AskedPart part{s.id, i};
-        if (s.progress[i] == Progress::Busy) {
+        if (s.progress[i] == WebLine::Progress::Busy) {
             closeCircle(part);
             return r;
         }
-        s.progress[i] = Progress::Busy;
+        s.progress[i] = WebLine::Progress::Busy;
         asked.push_back(part);
         Ask ask(*this, s, i);
         const LineVertex& v = s.line->vertices[i];
@@ -262,7 +221,7 @@ struct Web::State {
             work();
         }
         asked.pop_back();
-        s.progress[i] = Progress::Done;
+        s.progress[i] = WebLine::Progress::Done;
         if (height && !r.circular)
             r.height = *height;
         else if (r.problem.empty())
@@ -294,7 +253,7 @@ struct Web::State {
             const auto height = heightAt(*whole, distance);
             return height ? Result<double>(*height) : missing();
         }
-        LineState& s = stateOf(id);
+        WebLine& s = stateOf(id);
         auto [before, after] = around_(s, s.all, distance);
         const auto at = [&](std::optional<std::size_t> i) {
             return i && std::abs(s.out.vertices[*i].distance - distance) <= 1e-9 &&
@@ -330,14 +289,14 @@ struct Web::State {
     // ---- vertical curves
 
     /// Whether a curve of given length can cover a distance; one by K may always.
-    static bool reaches(const LineState& s, std::size_t i, double distance) {
+    static bool reaches(const WebLine& s, std::size_t i, double distance) {
         const VerticalCurve& curve = *s.line->vertices[i].curve;
         if (curve.by == VerticalCurve::By::K || s.line->closed) return true;
         return std::abs(distance - s.out.vertices[i].distance) <= curve.value / 2;
     }
 
     /// Whether a height that the curve at a control needs is in a circle.
-    bool dependsOnItself(LineState& s, std::size_t i) {
+    bool dependsOnItself(WebLine& s, std::size_t i) {
         const auto [before, after] = controlsBeside(s, i);
         for (const auto k : {before, std::optional(i), after})
             if (k && s.out.vertices[*k].circular) return true;
@@ -346,7 +305,7 @@ struct Web::State {
 
     /// By itself, whatever its neighbours have; nothing where there is no change of grade. A problem is
     /// noted.
-    std::optional<ResolvedCurve> ownCurve(LineState& s, std::size_t i) {
+    std::optional<ResolvedCurve> ownCurve(WebLine& s, std::size_t i) {
         const auto known = s.curves.find(i);
         if (known != s.curves.end()) return known->second;
         s.curves[i] = std::nullopt;
@@ -385,7 +344,7 @@ struct Web::State {
     }
 
     /// As it stands in the line: nothing where it overlaps the curve beside it.
-    std::optional<ResolvedCurve> curveAt(LineState& s, std::size_t i) {
+    std::optional<ResolvedCurve> curveAt(WebLine& s, std::size_t i) {
         const auto own = ownCurve(s, i);
         if (!own) return std::nullopt;
         const auto [before, after] = controlsBeside(s, i);
@@ -402,7 +361,7 @@ struct Web::State {
     }
 
     ResolvedLine finish(ObjectId id) {
-        LineState& s = stateOf(id);
+        WebLine& s = stateOf(id);
         const std::size_t n = s.line->vertices.size();
         // Those that look ahead from the end, the others from the start: so each finds its neighbour done.
         for (std::size_t i = n; i-- > 0;)

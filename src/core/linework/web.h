@@ -27,6 +27,8 @@ struct Surroundings {
     /// A line that was worked out already, in whole; null for one that is solved here, by control.
     std::function<std::shared_ptr<const ResolvedLine>(ObjectId)> finished = {};
     std::function<std::string(ObjectId)> nameOf = {};  ///< for what is said
+    /// The plan path of a line where it is known already; null for one that is made from the line.
+    std::function<const Path*(ObjectId)> path = {};
 };
 
 class Web {

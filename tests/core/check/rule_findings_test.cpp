@@ -1,6 +1,8 @@
 // Height rules in a project: lines that use each other, circles, what is gone, curves that do not fit.
 
 #include "core/check/finding.h"
+
+#include <random>
 #include "core/operations/rules.h"
 #include "support/plane_site.h"
 
@@ -81,6 +83,54 @@ TEST(RuleFindings, AnEditInAKnotIsFollowedAsIfAllWereWorkedOutAnew) {
         const auto kept = valueOf(model.evaluate(s.document));
         const auto anew = valueOf(derive::evaluate(s.document));
         for (const ObjectId id : {s.kerb, s.ditch}) EXPECT_EQ(*kept.lines.at(id), *anew.lines.at(id));
+    }
+}
+
+TEST(RuleFindings, RandomEditsOfAKnotEndWhereAWholeSolutionEnds) {
+    // Twelve lines that use each other along the way, changed 200 times: figures, rules and places.
+    for (unsigned seed = 1; seed <= 5; ++seed) {
+        std::mt19937 random(seed);
+        const auto pick = [&](std::size_t n) {
+            return std::uniform_int_distribution<std::size_t>(0, n - 1)(random);
+        };
+        document::Document d;
+        std::vector<ObjectId> ids(12);
+        for (std::size_t l = 0; l < ids.size(); ++l) {
+            std::vector<geometry::Vec2> corners;
+            for (std::size_t k = 0; k < 12; ++k)
+                corners.push_back({10.0 * static_cast<double>(k), static_cast<double>(l)});
+            std::vector<std::optional<double>> heights(12, 50.0 + static_cast<double>(l));
+            d = d.added("L" + std::to_string(l), objects::Line{linework::lineThrough(corners, heights), {}},
+                        &ids[l]);
+        }
+        derive::Model model;
+        for (int round = 0; round < 200; ++round) {
+            const std::size_t l = pick(ids.size());
+            const std::size_t k = 1 + pick(10);
+            const std::string names = "L" + std::to_string((l + 1 + pick(ids.size() - 1)) % ids.size());
+            const std::string texts[] = {std::to_string(40 + pick(20)), "1%", "-0.5",
+                                         "=" + names + "+0.25",         "~",  "50 curve 8"};
+            auto next = operations::setTypedRule(ids[l], k, texts[pick(6)])(d);
+            if (pick(8) == 0)
+                next = operations::moveVertex(ids[l], k, {10.0 * static_cast<double>(k) + 2, 0})(d);
+            if (!next) continue;
+            d = next->document;
+            const auto kept = valueOf(model.evaluate(d));
+            const auto anew = valueOf(derive::evaluate(d));
+            for (const ObjectId id : ids) {
+                const auto& a = *kept.lines.at(id);
+                const auto& b = *anew.lines.at(id);
+                ASSERT_EQ(a.curves, b.curves) << "seed " << seed << ", round " << round;
+                for (std::size_t i = 0; i < a.vertices.size(); ++i) {
+                    ASSERT_EQ(a.vertices[i].height.has_value(), b.vertices[i].height.has_value())
+                        << "seed " << seed << ", round " << round;
+                    ASSERT_EQ(a.vertices[i].circular, b.vertices[i].circular);
+                    if (a.vertices[i].height)
+                        ASSERT_NEAR(*a.vertices[i].height, *b.vertices[i].height, 1e-9)
+                            << "seed " << seed << ", round " << round;
+                }
+            }
+        }
     }
 }
 

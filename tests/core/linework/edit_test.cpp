@@ -193,5 +193,18 @@ TEST(Drape, PutsAGradePointOnEachEdgeCrossed) {
     EXPECT_FALSE(drape(lineThrough(places("500 500, 600 600"), {}), surface, {3}));
 }
 
+TEST(Line3dEdit, ALineIsNotCutInsideAVerticalCurve) {
+    auto line = lineThrough(places("0 0, 100 0, 110 0, 200 0"), {100.0, 104.0, {}, 102.0});
+    line.vertices[1].curve = VerticalCurve{VerticalCurve::By::Length, 40};
+    line.vertices[2].rule = Interpolated{};
+    const auto r = resolve(line, noSurface);
+    ASSERT_EQ(r.curves.size(), 1U);
+    for (const std::size_t inside : {1U, 2U}) {
+        const auto cut = split(line, r, inside);
+        ASSERT_FALSE(cut);
+        EXPECT_THAT(cut.error().text, testing::HasSubstr("vertical curve"));
+    }
+}
+
 }  // namespace
 }  // namespace erdwerk::linework

@@ -12,8 +12,9 @@ namespace {
 using test::places;
 using test::valueOf;
 
-const RuleNames names{[](ObjectId) { return std::string("Ground"); },
-                      [](const std::string& name) { return name == "Ground" ? ObjectId{7} : ObjectId{}; }};
+const RuleNames names{[](ObjectId id) { return std::string(id.value == 9 ? "Kerb-2" : "Ground"); },
+                      [](const std::string& name) { return name == "Ground" ? ObjectId{7} : ObjectId{}; },
+                      [](const std::string& name) { return name == "Kerb-2" ? ObjectId{9} : ObjectId{}; }};
 
 HeightRule rule(const std::string& text) {
     return valueOf(parseRule(text, names));
@@ -76,10 +77,15 @@ TEST_P(EveryRule, IsItsOwnOppositeTurnedTwice) {
 INSTANTIATE_TEST_SUITE_P(Typed, EveryRule,
                          testing::Values("101.25", "h -3.2", "+0.15", "-0.15", "2%", "-2%", "3:1", "-3:1",
                                          "1 in 3", "2.50%", "to 2%", "to 3:1", "to -0.15", "=Ground",
-                                         "=Ground+0.1", "interpolated", "none"));
+                                         "=Ground+0.1", "interpolated", "none", "=\"Kerb-2\"",
+                                         "=\"Kerb-2\"+0.1", "=\"Kerb-2\"-2%", "=\"Kerb-2\"-3:1",
+                                         "x \"Kerb-2\"", "x \"Kerb-2\"-0.1", "meet 2% -3%",
+                                         "meet 50:1 -1 in 20"));
 
 TEST(Rules, WhatIsNoneIsRefusedWithAReason) {
-    for (const char* text : {"", "abc", "1 in 0", "to", "to abc", "h abc", "0:0", "=Nowhere", "2%%"}) {
+    for (const char* text :
+         {"", "abc", "1 in 0", "to", "to abc", "h abc", "0:0", "=Nowhere", "2%%", "=Kerb-2", "x Nowhere",
+          "x \"Kerb-2\"-2%", "meet 2%", "meet 2% x", "=\"Kerb-2", "=\"Kerb-2\"abc", "x ", "=Ground-2%"}) {
         const auto r = parseRule(text, names);
         ASSERT_FALSE(r) << text;
         EXPECT_FALSE(r.error().text.empty()) << text;

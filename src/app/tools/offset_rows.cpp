@@ -1,0 +1,174 @@
+#include "app/tools/offset_rows.h"
+
+#include <set>
+
+#include "app/base/theme.h"
+#include "app/kinds/current.h"
+#include "app/tools/all_tools.h"
+#include "app/tools/picking.h"
+#include "core/operations/shape.h"
+
+namespace erdwerk::app {
+
+OffsetRowsTool::OffsetRowsTool(Session& session) : Tool(session, tr("Rows beside a line")) {
+    if (const auto selected = session.selected<objects::Line>()) line_ = *selected;
+}
+
+bool OffsetRowsTool::hasLine() const {
+    return derive::Derived::in(session_.derived().lines, line_) != nullptr;
+}
+
+QString OffsetRowsTool::prompt() const {
+    if (!hasLine()) return tr("Pick the line that the rows run beside");
+    if (rows_.empty()) return tr("Type a row: its run, a comma and its height; the mouse says the side");
+    return sideChosen_ ? tr("Type another row, or Enter makes them") : tr("Click on the side of the rows");
+}
+
+QString OffsetRowsTool::entryHint() const {
+    return tr("0.5,-2%  ·  3,3:1  ·  1,+0.12  ·  2,=  ·  left  ·  chained  ·  round");
+}
+
+std::vector<Chip> OffsetRowsTool::chips() const {
+    QStringList rows;
+    for (const QString& row : typed_) rows << row;
+    return {{tr("Line"), hasLine() ? QString::fromStdString(session_.document().nameOf(line_)) : QString()},
+            {tr("Side"), options_.right ? tr("right") : tr("left")},
+            {tr("Measured"), options_.chained ? tr("from the row before") : tr("from the line")},
+            {tr("Corners"), options_.corners == linework::OutsideCorner::Round ? tr("round") : tr("mitred")},
+            {tr("Rows"), rows.join(QStringLiteral("   "))}};
+}
+
+void OffsetRowsTool::repick(std::size_t chip) {
+    if (chip == 0) line_ = {};
+    if (chip == 1) {
+        options_.right = !options_.right;
+        sideChosen_ = true;
+    }
+    if (chip == 2) options_.chained = !options_.chained;
+    if (chip == 3)
+        options_.corners = options_.corners == linework::OutsideCorner::Round
+                               ? linework::OutsideCorner::Mitre
+                               : linework::OutsideCorner::Round;
+    if (chip == 4) {
+        rows_.clear();
+        typed_.clear();
+    }
+    Q_EMIT changed();
+}
+
+bool OffsetRowsTool::accepts(const Snap& snap) const {
+    return hasLine() || session_.document().get<objects::Line>(snap.ref.object) != nullptr;
+}
+
+void OffsetRowsTool::sideAt(geometry::Vec2 place) {
+    const auto* line = derive::Derived::in(session_.derived().lines, line_);
+    const auto near = line == nullptr ? std::nullopt : geometry::nearestOn(line->path, place);
+    if (near) options_.right = near->distance > 0;
+}
+
+void OffsetRowsTool::hoverAt(const Snap& snap) {
+    if (!sideChosen_) sideAt(snap.place);
+    Q_EMIT changed();
+}
+
+void OffsetRowsTool::clickAt(const Snap& snap) {
+    if (!hasLine()) {
+        if (!accepts(snap)) {
+            Q_EMIT failed(tr("Pick a 3D line"));
+            return;
+        }
+        line_ = snap.ref.object;
+        session_.select({{line_, std::nullopt}});
+    } else {
+        sideAt(snap.place);
+        sideChosen_ = true;
+    }
+    Q_EMIT changed();
+}
+
+bool OffsetRowsTool::enter(const QString& text) {
+    const QString word = text.trimmed().toLower();
+    if (word == tr("left") || word == tr("right")) {
+        options_.right = word == tr("right");
+        sideChosen_ = true;
+    } else if (word == tr("chained")) {
+        options_.chained = !options_.chained;
+    } else if (word == tr("round") || word == tr("mitre")) {
+        options_.corners =
+            word == tr("round") ? linework::OutsideCorner::Round : linework::OutsideCorner::Mitre;
+    } else {
+        auto row = linework::parseOffsetRow(text.trimmed().toStdString());
+        if (!row) {
+            Q_EMIT failed(QString::fromStdString(row.error().text));
+            return false;
+        }
+        rows_.push_back(std::move(*row));
+        typed_.push_back(text.trimmed());
+    }
+    Q_EMIT changed();
+    return true;
+}
+
+bool OffsetRowsTool::stepBack() {
+    if (!rows_.empty()) {
+        rows_.pop_back();
+        typed_.pop_back();
+    } else if (sideChosen_) {
+        sideChosen_ = false;
+    } else {
+        return false;
+    }
+    Q_EMIT changed();
+    return true;
+}
+
+void OffsetRowsTool::complete() {
+    if (!hasLine() || rows_.empty()) {
+        Q_EMIT failed(tr("Pick a line and type a row first"));
+        return;
+    }
+    const auto newest = [&] {
+        std::set<ObjectId> ids;
+        for (const ObjectId id : session_.document().all<objects::Line>()) ids.insert(id);
+        return ids;
+    };
+    const auto before = newest();
+    if (!session_.edit(
+            tr("Rows beside %1").arg(QString::fromStdString(session_.document().nameOf(line_))),
+            operations::offsetRows(session_.results(), line_, rows_, options_, currentSurface(session_))))
+        return;
+    std::vector<ObjectId> fresh;
+    for (const ObjectId id : newest())
+        if (before.count(id) == 0) fresh.push_back(id);
+    Q_EMIT made(fresh);
+    Q_EMIT finished();
+}
+
+void OffsetRowsTool::paintGhost(QPainter& painter, const ViewTransform& view) const {
+    if (!hasLine() || rows_.empty()) return;
+    const auto rows =
+        operations::rowsOf(session_.derived(), line_, rows_, options_, currentSurface(session_));
+    if (!rows) {
+        painter.setPen(theme::madder);
+        painter.drawText(QPointF(16, 30), QString::fromStdString(rows.error().text));
+        return;
+    }
+    for (std::size_t i = 0; i < rows->size(); ++i)
+        paintGhostPath(painter, view, planPath((*rows)[i]), typed_[i]);
+}
+
+namespace tools {
+
+ToolDeclaration offsetRows() {
+    return {.id = QStringLiteral("offset-rows"),
+            .text = tr("Rows beside a line"),
+            .help = tr("Lines at a run and a height beside a line, as many rows as are typed"),
+            .icon = {"M4 20 C6 12 10 8 18 5", "M8 21 C10 15 13 12 20 9 M12 22 C14 18 16 15.5 21 13"},
+            .key = QStringLiteral("O"),
+            .whyNot = aLine,
+            .suits = isOneOf<objects::Line>,
+            .make = [](Session& s) { return std::make_unique<OffsetRowsTool>(s); }};
+}
+
+}  // namespace tools
+}  // namespace erdwerk::app

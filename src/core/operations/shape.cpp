@@ -1,0 +1,408 @@
+#include "core/operations/shape.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+#include "core/base/notation.h"
+#include "core/linework/edit.h"
+#include "core/linework/to_next.h"
+
+namespace erdwerk::operations {
+
+using linework::Line3D;
+using linework::ResolvedLine;
+
+namespace {
+
+std::vector<ObjectId> linesOf(const std::vector<LinePart>& parts) {
+    std::set<ObjectId> out;
+    for (const auto& [id, vertex] : parts) out.insert(id);
+    return {out.begin(), out.end()};
+}
+
+/// Raises marked vertices of one line; `lifted` are the lines that are raised as a whole.
+class Lifting {
+public:
+    Lifting(const Line3D& line, const ResolvedLine& resolved, std::vector<bool> marked,
+            const std::set<ObjectId>& lifted, double amount)
+        : line_(line),
+          resolved_(resolved),
+          marked_(std::move(marked)),
+          lifted_(lifted),
+          amount_(amount),
+          out_(line) {}
+
+    Line3D run() {
+        for (std::size_t i = 0; i < marked_.size(); ++i)
+            if (marked_[i]) raise(i);
+        return out_;
+    }
+
+private:
+    [[nodiscard]] bool follows(std::size_t i, bool ahead) const {
+        const auto other = linework::nextControl(line_, resolved_, i, ahead);
+        return other && marked_[*other];
+    }
+    void fix(std::size_t i) {
+        if (const auto height = resolved_.vertices[i].height)
+            out_.vertices[i].rule = linework::FixedHeight{*height + amount_};
+    }
+    void raise(std::size_t i) {
+        auto& rule = out_.vertices[i].rule;
+        if (auto* fixed = std::get_if<linework::FixedHeight>(&rule)) {
+            fixed->height += amount_;
+        } else if (auto* surface = std::get_if<linework::OnSurface>(&rule)) {
+            surface->amount += amount_;
+        } else if (auto* crossing = std::get_if<linework::CrossingLine>(&rule)) {
+            if (lifted_.count(crossing->line) == 0) crossing->amount += amount_;
+        } else if (auto* on = std::get_if<linework::OnLine>(&rule)) {
+            if (lifted_.count(on->line) != 0) return;
+            if (on->crossfall)
+                fix(i);
+            else
+                on->amount += amount_;
+        } else if (std::holds_alternative<linework::MeetingGrades>(rule)) {
+            if (!follows(i, false) || !follows(i, true)) fix(i);
+        } else if (std::holds_alternative<linework::Interpolated>(rule)) {
+            if (!follows(i, false) || !follows(i, true)) fix(i);
+        } else if (looksBack(rule)) {
+            if (!follows(i, false)) fix(i);
+        } else if (looksAhead(rule)) {
+            if (!follows(i, true)) fix(i);
+        }
+    }
+
+    const Line3D& line_;
+    const ResolvedLine& resolved_;
+    std::vector<bool> marked_;
+    const std::set<ObjectId>& lifted_;
+    double amount_;
+    Line3D out_;
+};
+
+Edit ofOneLine(ObjectId id, std::function<Result<Line3D>(const Line3D&)> edit) {
+    return [id, edit = std::move(edit)](const Document& document) -> Result<Edited> {
+        const auto* line = document.get<objects::Line>(id);
+        if (line == nullptr) return badInput("pick a line");
+        auto next = edit(line->line);
+        if (!next) return tl::unexpected(next.error());
+        return setLine(document, id, std::move(*next));
+    };
+}
+
+}  // namespace
+
+Edit lift(const Results& seen, const std::vector<LinePart>& parts, double amount) {
+    return document::onlyWhileSame(
+        seen->document, linesOf(parts), [=](const Document& document) -> Result<Edited> {
+            std::set<ObjectId> lifted;
+            for (const auto& [id, vertex] : parts)
+                if (!vertex) lifted.insert(id);
+            Document d = document;
+            bool any = false;
+            for (const ObjectId id : linesOf(parts)) {
+                const auto* line = document.get<objects::Line>(id);
+                const auto* resolved = Derived::in(seen->lines, id);
+                if (line == nullptr || resolved == nullptr) continue;
+                std::vector<bool> marked(line->line.vertices.size(), lifted.count(id) != 0);
+                for (const auto& [of, vertex] : parts)
+                    if (of == id && vertex && *vertex < marked.size()) marked[*vertex] = true;
+                auto next = Lifting(line->line, *resolved, std::move(marked), lifted, amount).run();
+                any = any || !(next == line->line);
+                d = setLine(d, id, std::move(next));
+            }
+            if (!any) return badInput("there is no height to lift");
+            return d;
+        });
+}
+
+Edit matchLine(ObjectId line, ObjectId other, const std::string& typed) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto* on = document.get<objects::Line>(line);
+        if (on == nullptr || document.get<objects::Line>(other) == nullptr || line == other)
+            return badInput("pick two different lines");
+        std::string amount(trimmed(typed));
+        if (!amount.empty() && amount.front() != '+' && amount.front() != '-') amount = "+" + amount;
+        // Straight to a line: a surface of the same name is not meant.
+        auto names = namesIn(document);
+        names.surfaceNamed = [](const std::string&) { return ObjectId{}; };
+        names.lineNamed = [other](const std::string&) { return other; };
+        const auto rule =
+            linework::parseRule("=" + linework::nameText(document.nameOf(other)) + amount, names);
+        if (!rule) return tl::unexpected(rule.error());
+        Line3D next = on->line;
+        for (auto& v : next.vertices)
+            if (v.isCorner || isControl(v.rule)) v.rule = *rule;
+        return setLine(document, line, std::move(next));
+    };
+}
+
+Edit oneGrade(ObjectId line, std::vector<std::size_t> points) {
+    return ofOneLine(line, [points = std::move(points)](const Line3D& l) -> Result<Line3D> {
+        if (points.size() < 2) return badInput("pick the first and the last point of the grade");
+        const auto [first, last] = std::minmax_element(points.begin(), points.end());
+        if (*last >= l.vertices.size()) return badInput("the line has no such point");
+        if (*last - *first < 2) return badInput("there is no point between these two");
+        Line3D next = l;
+        for (std::size_t i = *first + 1; i < *last; ++i) {
+            next.vertices[i].rule = linework::Interpolated{};
+            next.vertices[i].curve.reset();
+        }
+        return next;
+    });
+}
+
+Edit interpolate(const std::vector<LinePart>& parts) {
+    return [parts](const Document& document) -> Result<Edited> {
+        Document d = document;
+        for (const auto& [id, vertex] : parts) {
+            const auto* line = d.get<objects::Line>(id);
+            if (line == nullptr || !vertex || *vertex >= line->line.vertices.size()) continue;
+            if (!line->line.closed && (*vertex == 0 || *vertex + 1 == line->line.vertices.size()))
+                return badInput("an end of a line lies between nothing");
+            Line3D next = line->line;
+            next.vertices[*vertex].rule = linework::Interpolated{};
+            next.vertices[*vertex].curve.reset();
+            d = setLine(d, id, std::move(next));
+        }
+        return d;
+    };
+}
+
+Edit carryGradeOn(const Results& seen, ObjectId line, std::size_t point) {
+    return document::onlyWhileSame(
+        seen->document, {line}, ofOneLine(line, [=](const Line3D& l) -> Result<Line3D> {
+            const auto* resolved = Derived::in(seen->lines, line);
+            if (resolved == nullptr || point >= l.vertices.size()) return badInput("pick a point of a line");
+            if (l.closed) return badInput("a closed line has no end to carry the grade on to");
+            const auto before = linework::nextControl(l, *resolved, point, false);
+            const auto way = before ? linework::toNext(l, *resolved, *before) : std::nullopt;
+            if (!way || way->next != point) return badInput("no grade leads to this point");
+            if (point + 1 == l.vertices.size()) return badInput("this is the end of the line");
+            linework::GradeFromPrevious rule{way->grade()};
+            if (const auto* typed = std::get_if<linework::GradeFromPrevious>(&l.vertices[point].rule))
+                rule = *typed;
+            Line3D next = l;
+            for (std::size_t i = point + 1; i < next.vertices.size(); ++i) {
+                next.vertices[i].rule = linework::Interpolated{};
+                next.vertices[i].curve.reset();
+            }
+            next.vertices.back().rule = rule;
+            return next;
+        }));
+}
+
+Edit removePoints(ObjectId line, std::vector<std::size_t> points) {
+    std::sort(points.rbegin(), points.rend());
+    return ofOneLine(line, [points = std::move(points)](const Line3D& l) -> Result<Line3D> {
+        Line3D next = l;
+        for (const std::size_t i : points) {
+            auto done = linework::removeVertex(next, i);
+            if (!done) return done;
+            next = std::move(*done);
+        }
+        return next;
+    });
+}
+
+Edit setTypedRun(const Results& seen, ObjectId line, std::size_t point, const std::string& text) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto* on = document.get<objects::Line>(line);
+        const auto* resolved = Derived::in(seen->lines, line);
+        if (on == nullptr || resolved == nullptr || point >= resolved->vertices.size())
+            return badInput("pick a point of a line");
+        const auto run = parseNumber(text);
+        if (!run || !(*run > 0)) return badInput("'" + text + "' is no run; it is a length above 0");
+        const auto next = linework::nextControl(on->line, *resolved, point);
+        if (!next) return badInput("there is no control after this one");
+        if (on->line.vertices[*next].isCorner)
+            return badInput("the next control is a corner; only a grade point moves along its line");
+        if (standing(on->line.vertices[*next].rule) != linework::Standing::Own)
+            return badInput("the place of the next control is solved; it has no run of its own");
+        return moveGradePointTo(line, *next, resolved->vertices[point].distance + *run)(document);
+    };
+}
+
+Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line, const linework::DrapeOptions& options) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto* locator = seen->surface(surface);
+        if (locator == nullptr) return badInput("there is no surface to lay the line on");
+        if (hasSource(document, surface, line))
+            return badInput("the line is a source of this surface; its heights would go in a circle");
+        return ofOneLine(
+            line, [&](const Line3D& l) { return linework::drape(l, *locator, surface, options); })(document);
+    };
+}
+
+// ---- lines of lines
+
+Result<std::vector<Line3D>> rowsOf(const Derived& seen, ObjectId line,
+                                   const std::vector<linework::OffsetRow>& rows,
+                                   const linework::OffsetOptions& options, ObjectId surface) {
+    const auto* resolved = Derived::in(seen.lines, line);
+    if (resolved == nullptr) return badInput("pick a line");
+    if (rows.empty()) return badInput("type a row: its run, a comma and its height");
+    std::vector<Line3D> out;
+    ResolvedLine source = *resolved;
+    for (std::size_t r = 0; r < rows.size(); ++r) {
+        auto row = linework::offset(source, rows[r], options);
+        if (!row) return badInput("row " + std::to_string(r + 1) + ": " + row.error().text);
+        if (rows[r].height.by == linework::RowHeight::By::Surface) {
+            const auto* ground = seen.surface(surface);
+            if (ground == nullptr)
+                return badInput("row " + std::to_string(r + 1) + ": there is no surface to lay it on");
+            if (auto draped = linework::drape(*row, *ground, surface)) *row = std::move(*draped);
+        }
+        if (options.chained) source = linework::resolve(*row, surroundings(seen));
+        out.push_back(std::move(*row));
+    }
+    return out;
+}
+
+Edit offsetRows(const Results& seen, ObjectId line, const std::vector<linework::OffsetRow>& rows,
+                const linework::OffsetOptions& options, ObjectId surface) {
+    return document::onlyWhileSame(seen->document, {line}, [=](const Document& document) -> Result<Edited> {
+        auto made = rowsOf(*seen, line, rows, options, surface);
+        if (!made) return tl::unexpected(made.error());
+        const std::string name = document.nameOf(line);
+        ObjectId group = document.byName<objects::Group>("Rows of " + name);
+        Document d = document;
+        if (!group) d = d.added("Rows of " + name, objects::Group{"#2C6E68"}, &group);
+        for (std::size_t r = 0; r < made->size(); ++r)
+            d = d.added(document::freshName<objects::Line>(d, name + " row"),
+                        objects::Line{std::move((*made)[r]), {}}, nullptr, group);
+        return Edited(
+            d, std::to_string(rows.size()) + (rows.size() == 1 ? " row" : " rows") + " beside " + name);
+    });
+}
+
+Result<std::vector<std::vector<geometry::Vec3>>> meetingOf(const Derived& seen, ObjectId a, ObjectId b,
+                                                           const linework::MeetOptions& options) {
+    const auto* first = Derived::in(seen.lines, a);
+    const auto* second = Derived::in(seen.lines, b);
+    if (first == nullptr || second == nullptr || a == b) return badInput("pick two different lines");
+    std::vector<std::vector<geometry::Vec3>> out;
+    for (const auto& x : runsWithHeights(*first, 0.001))
+        for (const auto& y : runsWithHeights(*second, 0.001))
+            if (auto chains = linework::meetingLine(x, y, options))
+                std::move(chains->begin(), chains->end(), std::back_inserter(out));
+    if (out.empty()) return fail(ErrorCode::NotFound, "the slopes never meet between the two lines");
+    return out;
+}
+
+Edit meetLines(const Results& seen, ObjectId a, ObjectId b, const linework::MeetOptions& options) {
+    return document::onlyWhileSame(seen->document, {a, b}, [=](const Document& document) -> Result<Edited> {
+        const auto chains = meetingOf(*seen, a, b, options);
+        if (!chains) return tl::unexpected(chains.error());
+        Document d = document;
+        for (const auto& chain : *chains) {
+            std::vector<geometry::Vec2> corners;
+            std::vector<std::optional<double>> heights;
+            for (const auto& p : chain) {
+                corners.push_back(p.plan());
+                heights.emplace_back(p.z);
+            }
+            d = d.added(document::freshName<objects::Line>(d, "Meeting"),
+                        objects::Line{linework::lineThrough(corners, heights), {}}, nullptr,
+                        document.find(a)->group);
+        }
+        return Edited(d, "Meet " + document.nameOf(a) + " and " + document.nameOf(b));
+    });
+}
+
+// ---- heights for flat lines
+
+namespace {
+
+bool isFlat(const ResolvedLine& line) {
+    return std::none_of(line.vertices.begin(), line.vertices.end(),
+                        [](const auto& v) { return v.height.has_value(); });
+}
+
+/// Points without height that say something.
+std::vector<linework::GivingText> textsIn(const Document& document) {
+    std::vector<linework::GivingText> out;
+    for (const ObjectId id : document.all<objects::Points>()) {
+        const auto& set = document.get<objects::Points>(id)->set;
+        for (std::size_t i = 0; i < set.size(); ++i) {
+            const auto& p = set[i];
+            if (p.height) continue;
+            for (const std::string* text : {&p.note, &p.code})
+                if (!text->empty()) {
+                    out.push_back({*text, p.plan});
+                    break;
+                }
+        }
+    }
+    return out;
+}
+
+/// Flat lines that begin or end at a text.
+std::set<ObjectId> leadersIn(const Derived& seen, double tolerance) {
+    const auto texts = textsIn(seen.document);
+    std::set<ObjectId> out;
+    for (const auto& [id, line] : seen.lines) {
+        if (line->closed || line->path.empty() || !isFlat(*line)) continue;
+        for (const auto& text : texts)
+            for (const auto end : {line->path.front().start, line->path.back().end})
+                if (geometry::distance(end, text.place) <= tolerance) out.insert(id);
+    }
+    return out;
+}
+
+}  // namespace
+
+std::vector<ObjectId> flatLines(const Derived& seen, double tolerance) {
+    const auto leaders = leadersIn(seen, tolerance);
+    std::set<ObjectId> needed;
+    for (const ObjectId id : seen.document.all<objects::Parcel>())
+        needed.insert(seen.document.get<objects::Parcel>(id)->line);
+    for (const ObjectId id : seen.document.all<objects::Alignment>())
+        needed.insert(seen.document.get<objects::Alignment>(id)->line);
+    std::vector<ObjectId> out;
+    for (const auto& [id, line] : seen.lines)
+        if (isFlat(*line) && leaders.count(id) == 0 && needed.count(id) == 0) out.push_back(id);
+    return out;
+}
+
+linework::HeightGivers giversFor(const Derived& seen, const std::vector<ObjectId>& lines, double tolerance) {
+    linework::HeightGivers out;
+    const auto& document = seen.document;
+    for (const auto& [id, line] : seen.lines)
+        if (!isFlat(*line) && std::find(lines.begin(), lines.end(), id) == lines.end())
+            out.lines.push_back({document.nameOf(id), *line});
+    for (const ObjectId id : document.all<objects::Points>()) {
+        const auto& set = document.get<objects::Points>(id)->set;
+        for (std::size_t i = 0; i < set.size(); ++i)
+            if (const auto& p = set[i]; p.height) out.points.push_back({p.number, p.plan, *p.height});
+    }
+    out.texts = textsIn(document);
+    for (const ObjectId id : leadersIn(seen, tolerance)) out.leaders.push_back(seen.lines.at(id)->path);
+    return out;
+}
+
+Result<linework::HeightsGiven> heightsFor(const Derived& seen, const std::vector<ObjectId>& lines,
+                                          const linework::GiveOptions& options, const Context& context) {
+    std::vector<linework::FlatLine> flat;
+    for (const ObjectId id : lines) {
+        const auto* line = seen.document.get<objects::Line>(id);
+        if (line == nullptr) return badInput("a line is gone");
+        flat.push_back({seen.document.nameOf(id), line->line});
+    }
+    if (flat.empty()) return badInput("there is no line without heights");
+    return linework::giveHeights(flat, giversFor(seen, lines, options.tolerance), options, context);
+}
+
+Edit giveHeights(const Results& seen, const std::vector<ObjectId>& lines,
+                 const linework::HeightsGiven& found) {
+    return document::onlyWhileSame(seen->document, lines, [=](const Document& document) -> Result<Edited> {
+        Document d = document;
+        for (std::size_t i = 0; i < lines.size(); ++i) d = setLine(d, lines[i], found.lines[i]);
+        if (found.given.empty()) return badInput("nothing gives these lines a height");
+        return Edited(
+            d, "Give heights to " + std::to_string(lines.size()) + (lines.size() == 1 ? " line" : " lines"));
+    });
+}
+
+}  // namespace erdwerk::operations

@@ -1,0 +1,60 @@
+#pragma once
+// Heights of whole lines and stretches, and lines made of lines.
+
+#include "core/linework/drape.h"
+#include "core/linework/give_heights.h"
+#include "core/linework/meet.h"
+#include "core/linework/offset.h"
+#include "core/operations/rules.h"
+
+namespace erdwerk::operations {
+
+/// Raises (below 0: lowers) what is meant, rules kept: fixed heights and amounts change, what is measured
+/// from a point that is raised too follows by itself; a rule that cannot follow becomes the height it has.
+/// BadInput when nothing changes.
+Edit lift(const Results& seen, const std::vector<LinePart>& parts, double amount);
+/// Every control of the line takes its height from another line at its nearest place; `typed` is what is
+/// added: nothing, "+0.10", "-2%", "3:1".
+Edit matchLine(ObjectId line, ObjectId other, const std::string& typed);
+
+/// One grade between the first and the last of these points of a line: those between are interpolated.
+Edit oneGrade(ObjectId line, std::vector<std::size_t> points);
+Edit interpolate(const std::vector<LinePart>& parts);
+/// The grade that leads to this point goes on to the end of the line: what has a rule behind it loses it, the
+/// last corner has the grade. BadInput for the first point and in a closed line.
+Edit carryGradeOn(const Results& seen, ObjectId line, std::size_t point);
+/// Corners and grade points of one line, as removeVertex does for one.
+Edit removePoints(ObjectId line, std::vector<std::size_t> points);
+/// Moves the next control to this run from a point, when it is a grade point. `text` is a length.
+Edit setTypedRun(const Results& seen, ObjectId line, std::size_t point, const std::string& text);
+
+/// As drapeLine, with options.
+Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line, const linework::DrapeOptions& options);
+
+/// Rows beside a line, each a new line "NAME row 1", in a group "Rows of NAME". `surface` for rows that lie
+/// on one. BadInput names the row of which nothing is left.
+Edit offsetRows(const Results& seen, ObjectId line, const std::vector<linework::OffsetRow>& rows,
+                const linework::OffsetOptions& options, ObjectId surface);
+/// The rows as they would be; the Error names the row.
+Result<std::vector<linework::Line3D>> rowsOf(const Derived& seen, ObjectId line,
+                                             const std::vector<linework::OffsetRow>& rows,
+                                             const linework::OffsetOptions& options, ObjectId surface);
+/// A new line for each stretch where the slopes from two lines meet.
+Edit meetLines(const Results& seen, ObjectId a, ObjectId b, const linework::MeetOptions& options);
+/// The same without a document.
+Result<std::vector<std::vector<geometry::Vec3>>> meetingOf(const Derived& seen, ObjectId a, ObjectId b,
+                                                           const linework::MeetOptions& options);
+
+/// What of a project gives heights to these lines: other lines with heights, survey points with one, texts
+/// (points without height whose note, code or number is a figure), leaders (lines without heights that begin
+/// or end at such a text).
+linework::HeightGivers giversFor(const Derived& seen, const std::vector<ObjectId>& lines, double tolerance);
+/// Lines that have no height at all and are no leaders.
+std::vector<ObjectId> flatLines(const Derived& seen, double tolerance);
+Result<linework::HeightsGiven> heightsFor(const Derived& seen, const std::vector<ObjectId>& lines,
+                                          const linework::GiveOptions& options, const Context& context = {});
+/// Puts in what heightsFor found, in the order of `lines`.
+Edit giveHeights(const Results& seen, const std::vector<ObjectId>& lines,
+                 const linework::HeightsGiven& found);
+
+}  // namespace erdwerk::operations
