@@ -78,7 +78,8 @@ Result<Outcome> offset(const Arguments& a) {
             if (!row) {
                 say("line " + given.name + ", row " + std::to_string(r + 1) + ": " + row.error().text);
                 out.dataIsWrong = true;
-                break;
+                if (a.chained) break;  // there is nothing to measure the others from
+                continue;
             }
             if (rows[r].height.by == linework::RowHeight::By::Surface) *row = onSurface(*row, *surface);
             auto value = resolved(*row);

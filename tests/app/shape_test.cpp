@@ -87,6 +87,27 @@ TEST_F(Shape, ALineIsLiftedAndMatchedAndCanBeTakenBack) {
     EXPECT_NEAR(height(kerb, 1), 11.3 + 1.7 * 2 / 7 - 0.1, 1e-9);
 }
 
+TEST_F(Shape, DrapingTakesAnAmountAndKeepsWhatIsFixedByHand) {
+    put(QStringLiteral("fixed"), valueOf(operations::setTypedRule(kerb, 1, "25")(doc())).document);
+    select(kerb);
+    run("drape");
+    type(QStringLiteral("amount 0.2"));
+    type(QStringLiteral("corners"));
+    type(QStringLiteral("keep"));
+    type(QStringLiteral("deeper"));
+    EXPECT_TRUE(said().contains(QStringLiteral("amount"))) << qPrintable(said());
+    key(Qt::Key_Return);
+    EXPECT_EQ(rule(kerb, 0), "=Ground+0.2");
+    EXPECT_EQ(rule(kerb, 1), "25");
+    EXPECT_EQ(rule(kerb, 2), "=Ground+0.2");
+    // As values they do not follow, and may go back into the surface.
+    type(QStringLiteral("values"));
+    type(QStringLiteral("keep"));
+    key(Qt::Key_Return);
+    EXPECT_EQ(rule(kerb, 1), formatExact(height(kerb, 1)));
+    EXPECT_NEAR(height(kerb, 1), test::PlaneSite::height(30, 5) + 0.2, 1e-9);
+}
+
 TEST_F(Shape, RowsAreTypedShownAndMade) {
     select(site.lane);
     run("offset-rows");

@@ -35,7 +35,7 @@ void GiveHeightsTool::find() {
 QString GiveHeightsTool::prompt() const {
     if (!problem_.empty()) return QString::fromStdString(problem_);
     if (found_.given.empty()) return tr("Nothing gives these lines a height; try a larger tolerance");
-    return tr("Rings get a height, crosses get none; type other figures, or Enter gives them");
+    return tr("Rings get a height, crosses none; Enter gives them");
 }
 
 QString GiveHeightsTool::entryHint() const {
@@ -54,11 +54,10 @@ std::vector<Chip> GiveHeightsTool::chips() const {
         text += g.sort == linework::GiverSort::Text ? 1 : 0;
         differs += g.differs.empty() ? 0 : 1;
     }
-    std::vector<Chip> out{
-        {tr("Lines"), QString::number(lines_.size())},
-        {tr("Tolerance"), QString::fromStdString(formatLength(options_.tolerance, display))},
-        {tr("Given"), tr("%1 by lines, %2 by points, %3 by texts").arg(line).arg(point).arg(text)},
-        {tr("Without"), QString::number(found_.missed.size())}};
+    std::vector<Chip> out{{tr("Lines"), QString::number(lines_.size())},
+                          {tr("Within"), QString::fromStdString(formatLength(options_.tolerance, display))},
+                          {tr("Lines, points, texts give"), tr("%1, %2, %3").arg(line).arg(point).arg(text)},
+                          {tr("Without"), QString::number(found_.missed.size())}};
     if (differs > 0) out.push_back({tr("Differ"), QString::number(differs)});
     if (!found_.unused.empty())
         out.push_back({tr("Texts without use"), QString::number(found_.unused.size())});

@@ -28,7 +28,7 @@ const linework::ResolvedLine* HeightsAtHandTool::resolved() const {
 
 QString HeightsAtHandTool::prompt() const {
     if (line() == nullptr || !point_) return tr("Pick a 3D line, then type its heights point by point");
-    return tr("Type the height or rule of point %1; Enter alone goes to the next").arg(*point_ + 1);
+    return tr("Height or rule of point %1; Enter alone: the next").arg(*point_ + 1);
 }
 
 QString HeightsAtHandTool::entryHint() const {
@@ -43,10 +43,9 @@ std::vector<Chip> HeightsAtHandTool::chips() const {
     if (r == nullptr || !point_ || *point_ >= r->vertices.size()) return out;
     const auto& display = session_.document().settings().display;
     const auto& v = r->vertices[*point_];
-    out.push_back(
-        {tr("Point %1").arg(*point_ + 1),
-         QString::fromStdString(formatHeight(v.height, display) + ", " +
-                                operations::controlText(session_.document(), line()->vertices[*point_]))});
+    out.push_back({tr("Now"), QString::fromStdString(
+                                  formatHeight(v.height, display) + ", " +
+                                  operations::controlText(session_.document(), line()->vertices[*point_]))});
     return out;
 }
 

@@ -20,7 +20,7 @@ bool OffsetRowsTool::hasLine() const {
 
 QString OffsetRowsTool::prompt() const {
     if (!hasLine()) return tr("Pick the line that the rows run beside");
-    if (rows_.empty()) return tr("Type a row: its run, a comma and its height; the mouse says the side");
+    if (rows_.empty()) return tr("Type a row: run, comma, height");
     return sideChosen_ ? tr("Type another row, or Enter makes them") : tr("Click on the side of the rows");
 }
 
@@ -31,28 +31,31 @@ QString OffsetRowsTool::entryHint() const {
 std::vector<Chip> OffsetRowsTool::chips() const {
     QStringList rows;
     for (const QString& row : typed_) rows << row;
-    return {{tr("Line"), hasLine() ? QString::fromStdString(session_.document().nameOf(line_)) : QString()},
-            {tr("Side"), options_.right ? tr("right") : tr("left")},
-            {tr("Measured"), options_.chained ? tr("from the row before") : tr("from the line")},
-            {tr("Corners"), options_.corners == linework::OutsideCorner::Round ? tr("round") : tr("mitred")},
-            {tr("Rows"), rows.join(QStringLiteral("   "))}};
+    std::vector<Chip> out{
+        {tr("Line"), hasLine() ? QString::fromStdString(session_.document().nameOf(line_)) : QString()},
+        {tr("Side"), options_.right ? tr("right") : tr("left")},
+        {tr("Rows"), rows.join(QStringLiteral("   "))}};
+    // What is usual takes no room.
+    if (options_.chained) out.push_back({tr("Measured"), tr("from the row before")});
+    if (options_.corners == linework::OutsideCorner::Round) out.push_back({tr("Corners"), tr("round")});
+    return out;
 }
 
 void OffsetRowsTool::repick(std::size_t chip) {
-    if (chip == 0) line_ = {};
-    if (chip == 1) {
+    const auto all = chips();
+    if (chip >= all.size()) return;
+    const QString role = all[chip].role;
+    if (role == tr("Line")) line_ = {};
+    if (role == tr("Side")) {
         options_.right = !options_.right;
         sideChosen_ = true;
     }
-    if (chip == 2) options_.chained = !options_.chained;
-    if (chip == 3)
-        options_.corners = options_.corners == linework::OutsideCorner::Round
-                               ? linework::OutsideCorner::Mitre
-                               : linework::OutsideCorner::Round;
-    if (chip == 4) {
+    if (role == tr("Rows")) {
         rows_.clear();
         typed_.clear();
     }
+    if (role == tr("Measured")) options_.chained = false;
+    if (role == tr("Corners")) options_.corners = linework::OutsideCorner::Mitre;
     Q_EMIT changed();
 }
 

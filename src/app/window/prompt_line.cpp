@@ -4,6 +4,8 @@
 #include <QKeyEvent>
 #include <QPushButton>
 #include <QTimer>
+#include <algorithm>
+#include <vector>
 
 #include "app/base/theme.h"
 
@@ -105,6 +107,22 @@ void PromptLine::refresh() {
     fitParts();
 }
 
+namespace {
+
+/// The most that each may take so that all have room; who wants less leaves the rest to the others.
+int fairShare(std::vector<int> wanted, int room) {
+    std::sort(wanted.begin(), wanted.end());
+    int left = static_cast<int>(wanted.size());
+    for (const int w : wanted) {
+        if (w * left > room) return std::max(room, 0) / left;
+        room -= w;
+        --left;
+    }
+    return wanted.empty() ? 0 : wanted.back();
+}
+
+}  // namespace
+
 void PromptLine::fitParts() {
     // The sentence is never cut: chips give way first, then the entry, then it takes a second line.
     const auto wide = [](const QWidget* w, const QString& text) {
@@ -115,17 +133,20 @@ void PromptLine::fitParts() {
         width() - gaps - wide(prompt_, prompt_->text()) - (tool_ != nullptr ? title_->sizeHint().width() : 0);
     const bool entered = !entry_->isHidden();
     const int chips = static_cast<int>(chipTexts_.size());
-    int wanted = 0;
-    for (const QString& text : chipTexts_) wanted += wide(chips_, text) + 27;
+    std::vector<int> wanted;
+    for (const QString& text : chipTexts_) wanted.push_back(wide(chips_, text) + 27);
     const int forChips = left - (entered ? narrowestEntry : 0);
-    const int each = chips == 0 ? 0 : std::max(0, forChips / chips - 27);
-    chips_->setVisible(chips > 0 && (wanted <= forChips || each >= narrowestChip));
+    const int each = fairShare(wanted, forChips);
+    int taken = 0;
+    for (const int w : wanted) taken += std::min(w, each);
+    const bool whole = chips > 0 && each == *std::max_element(wanted.begin(), wanted.end());
+    chips_->setVisible(whole || (chips > 0 && each - 27 >= narrowestChip));
     for (int i = 0; i < chipLayout_->count() && i < chips; ++i)
         if (auto* chip = qobject_cast<QPushButton*>(chipLayout_->itemAt(i)->widget()))
-            chip->setText(wanted <= forChips
+            chip->setText(wanted[static_cast<std::size_t>(i)] <= each
                               ? chipTexts_[i]
-                              : chip->fontMetrics().elidedText(chipTexts_[i], Qt::ElideMiddle, each));
-    if (!chips_->isHidden()) left -= std::min(wanted, chips * (each + 27));
+                              : chip->fontMetrics().elidedText(chipTexts_[i], Qt::ElideMiddle, each - 27));
+    if (!chips_->isHidden()) left -= taken;
     entry_->setFixedWidth(std::clamp(left, narrowestEntry, widestEntry));
     prompt_->setWordWrap(left < (entered ? narrowestEntry : 0));
 }

@@ -128,12 +128,23 @@ Result<Line3D> drape(const Line3D& line, const terrain::TinLocator& surface, Obj
     bool any = false;
     for (std::size_t k = 0; k < corners.size(); ++k) {
         LineVertex corner = line.vertices[corners[k]];
-        if (surface.heightAt(corner.place)) {
+        const auto keeps = [&](const LineVertex& v) {
+            return options.keepFixed && std::holds_alternative<FixedHeight>(v.rule);
+        };
+        if (!keeps(corner) && surface.heightAt(corner.place)) {
             corner.rule = OnSurface{surfaceId, options.amount};
             any = true;
         }
         out.vertices.push_back(corner);
-        if (k >= path.size() || options.cornersOnly) continue;
+        if (k >= path.size()) continue;
+        std::vector<LineVertex> onSide;
+        const std::size_t sideEnd = k + 1 < corners.size() ? corners[k + 1] : line.vertices.size();
+        for (std::size_t i = corners[k] + 1; i < sideEnd; ++i)
+            if (keeps(line.vertices[i])) onSide.push_back(line.vertices[i]);
+        if (options.cornersOnly) {
+            out.vertices.insert(out.vertices.end(), onSide.begin(), onSide.end());
+            continue;
+        }
         const double size = lengthOf(path[k]);
         const auto chain = flattened(path[k], 0.005);
         const double pieces = static_cast<double>(chain.size() - 1);
@@ -156,15 +167,25 @@ Result<Line3D> drape(const Line3D& line, const terrain::TinLocator& surface, Obj
         for (std::size_t i = 0; i < kept.size(); ++i) kept[i] = i;
         if (options.thin)
             kept = thinned(fractions, heights, std::vector<bool>(fractions.size(), false), *options.thin);
+        const std::vector<LineVertex> own = onSide;
         for (const std::size_t i : kept) {
             if (i == 0 || i + 1 == fractions.size()) continue;
+            const bool taken = std::any_of(own.begin(), own.end(), [&](const LineVertex& v) {
+                return std::abs(v.fraction - fractions[i]) * size < 1e-4;
+            });
+            if (taken) continue;
             LineVertex v;
             v.isCorner = false;
             v.fraction = fractions[i];
             v.rule = OnSurface{surfaceId, options.amount};
-            out.vertices.push_back(v);
+            onSide.push_back(v);
             any = true;
         }
+        std::vector<const LineVertex*> order;
+        for (const LineVertex& v : onSide) order.push_back(&v);
+        std::sort(order.begin(), order.end(),
+                  [](const LineVertex* a, const LineVertex* b) { return a->fraction < b->fraction; });
+        for (const LineVertex* v : order) out.vertices.push_back(*v);
     }
     if (!any) return badInput("the line does not lie over the surface");
     if (auto problem = validate(out)) return badInput(std::move(*problem));

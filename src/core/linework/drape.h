@@ -12,8 +12,9 @@ namespace erdwerk::linework {
 struct DrapeOptions {
     double amount = 0;         ///< added to the surface's heights, in project units
     bool cornersOnly = false;  ///< else a vertex at each triangle edge that is crossed, too
-    std::optional<double>
-        thin;  ///< leave out vertices between corners that are within this of the line; >= 0
+    /// Leave out vertices between corners that are within this of the line; >= 0.
+    std::optional<double> thin;
+    bool keepFixed = false;  ///< heights that are fixed stay, else they give way
 };
 
 /// What a path becomes on a surface: stretches that lie on it, and the plan length that does not.
@@ -32,7 +33,8 @@ std::vector<std::size_t> thinned(const std::vector<double>& distance, const std:
                                  const std::vector<bool>& marked, double tolerance);
 
 /// Lays the line on a surface as rules: corners get its height, and a grade point is put on each triangle
-/// edge crossed. Fails with BadInput when no corner lies on the surface. Existing grade points are replaced.
+/// edge crossed. Fails with BadInput when no corner lies on the surface. Existing grade points are replaced,
+/// those with fixed heights too unless they are kept.
 Result<Line3D> drape(const Line3D& line, const terrain::TinLocator& surface, ObjectId surfaceId,
                      const DrapeOptions& options = {});
 

@@ -224,14 +224,23 @@ Edit setTypedRun(const Results& seen, ObjectId line, std::size_t point, const st
     };
 }
 
-Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line, const linework::DrapeOptions& options) {
+Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line, const linework::DrapeOptions& options,
+               bool asValues) {
     return [=](const Document& document) -> Result<Edited> {
         const auto* locator = seen->surface(surface);
         if (locator == nullptr) return badInput("there is no surface to lay the line on");
-        if (hasSource(document, surface, line))
+        // Values do not come back to the surface that the line is part of.
+        if (!asValues && hasSource(document, surface, line))
             return badInput("the line is a source of this surface; its heights would go in a circle");
-        return ofOneLine(
-            line, [&](const Line3D& l) { return linework::drape(l, *locator, surface, options); })(document);
+        return ofOneLine(line, [&](const Line3D& l) -> Result<Line3D> {
+            auto draped = linework::drape(l, *locator, surface, options);
+            if (!draped || !asValues) return draped;
+            const auto resolved = linework::resolve(*draped, surroundings(*seen));
+            std::vector<bool> marked;
+            for (const auto& v : draped->vertices)
+                marked.push_back(std::holds_alternative<linework::OnSurface>(v.rule));
+            return linework::frozen(*draped, resolved, marked);
+        })(document);
     };
 }
 
@@ -328,11 +337,11 @@ std::vector<linework::GivingText> textsIn(const Document& document) {
         for (std::size_t i = 0; i < set.size(); ++i) {
             const auto& p = set[i];
             if (p.height) continue;
-            for (const std::string* text : {&p.note, &p.code})
-                if (!text->empty()) {
-                    out.push_back({*text, p.plan});
-                    break;
-                }
+            // A note may be meant as a height whatever it says; a code only when it is one.
+            if (!p.note.empty())
+                out.push_back({p.note, p.plan});
+            else if (linework::heightOfText(p.code, {}))
+                out.push_back({p.code, p.plan});
         }
     }
     return out;

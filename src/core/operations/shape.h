@@ -28,8 +28,9 @@ Edit removePoints(ObjectId line, std::vector<std::size_t> points);
 /// Moves the next control to this run from a point, when it is a grade point. `text` is a length.
 Edit setTypedRun(const Results& seen, ObjectId line, std::size_t point, const std::string& text);
 
-/// As drapeLine, with options.
-Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line, const linework::DrapeOptions& options);
+/// As drapeLine, with options; `asValues`: the heights of now, which do not follow.
+Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line, const linework::DrapeOptions& options,
+               bool asValues);
 
 /// Rows beside a line, each a new line "NAME row 1", in a group "Rows of NAME". `surface` for rows that lie
 /// on one. BadInput names the row of which nothing is left.
@@ -46,8 +47,8 @@ Result<std::vector<std::vector<geometry::Vec3>>> meetingOf(const Derived& seen, 
                                                            const linework::MeetOptions& options);
 
 /// What of a project gives heights to these lines: other lines with heights, survey points with one, texts
-/// (points without height whose note, code or number is a figure), leaders (lines without heights that begin
-/// or end at such a text).
+/// (points without height that have a note, or a code that is a figure), leaders (lines without heights that
+/// begin or end at such a text).
 linework::HeightGivers giversFor(const Derived& seen, const std::vector<ObjectId>& lines, double tolerance);
 /// Lines that have no height at all and are no leaders.
 std::vector<ObjectId> flatLines(const Derived& seen, double tolerance);
