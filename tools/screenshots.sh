@@ -18,6 +18,8 @@ take creases "stage=Ground,select=knoll,run=trace-crease,wait=2500,at=48167 9114
 take side-by-side "stage=Ground,select=knoll,run=thin-surface,wait=500,run=twin-plan,at=48167 91142,zoom=2,fade=45,page=Section,select=North Knoll crest"
 take volumes "stage=Ground,select=knoll,run=thin-surface,wait=500,run=volumes,map,at=48167 91142,zoom=2"
 take shape "stage=Shape,select=Dome Terrace,twin"
+take heights-at-hand "stage=Shape,select=Dome Terrace,zoom=2.4,at=48105 91090,run=heights-at-hand,enter=,type=-1% curve 12,type=+0.45"
+take rows "stage=Shape,select=Dome Terrace,zoom=3,at=48108 91092,run=offset-rows,type=1.5,type=4,hover=48090 91110"
 take route "stage=Route,select=Starling Lane"
 take record "stage=Record,select=Plot Q-4,page=Tables,at=48108 91092,zoom=1.9"
 take history "stage=Shape,select=Service trench,run=reverse,page=History"
