@@ -15,6 +15,7 @@
 #include <filesystem>
 #include <string>
 
+#include "compare.h"
 #include "core/format/las.h"
 #include "core/survey/cloud_tiles.h"
 #include "core/terrain/local_edit.h"
@@ -25,28 +26,13 @@
 namespace {
 
 using namespace erdwerk;
+using bench::bestOf;
+using bench::ratio;
 using Kernel = CGAL::Exact_predicates_inexact_constructions_kernel;
 using Vertex = CGAL::Triangulation_vertex_base_with_info_2<double, Kernel>;
 using Face = CGAL::Constrained_triangulation_face_base_2<Kernel>;
 using Structure = CGAL::Triangulation_data_structure_2<Vertex, Face>;
 using Cdt = CGAL::Constrained_Delaunay_triangulation_2<Kernel, Structure, CGAL::Exact_predicates_tag>;
-
-template <class Work>
-double bestOf(int runs, const Work& work) {
-    double best = 1e300;
-    for (int i = 0; i < runs; ++i) {
-        const auto start = std::chrono::steady_clock::now();
-        work();
-        best =
-            std::min(best, std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count());
-    }
-    return best;
-}
-
-void ratio(const char* name, double ours, double peer, double target) {
-    std::printf("%-32s %10.4g / %10.4g = %.4f (target at most %.2f)\n", name, ours, peer, ours / peer,
-                target);
-}
 
 void thinning() {
     const auto input = demo::largeInput(2'000'000, 0, 11);

@@ -8,6 +8,7 @@
 #include <filesystem>
 #include <random>
 
+#include "compare.h"
 #include "core/derive/model.h"
 #include "core/format/vector_file.h"
 #include "core/linework/give_heights.h"
@@ -16,23 +17,8 @@
 namespace {
 
 using namespace erdwerk;
-
-template <class Work>
-double bestOf(int runs, const Work& work) {
-    double best = 1e300;
-    for (int i = 0; i < runs; ++i) {
-        const auto start = std::chrono::steady_clock::now();
-        work();
-        best =
-            std::min(best, std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count());
-    }
-    return best;
-}
-
-void ratio(const char* name, double ours, double peer, double target) {
-    std::printf("%-52s %10.4g / %10.4g = %.4f (target at most %.2f)\n", name, ours, peer, ours / peer,
-                target);
-}
+using bench::bestOf;
+using bench::ratio;
 
 constexpr int lineCount = 500;
 constexpr int controlCount = 40;

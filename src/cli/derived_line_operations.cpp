@@ -42,6 +42,33 @@ Line3D onSurface(const Line3D& row, const terrain::TinLocator& surface) {
     return linework::frozen(*draped, heights, std::vector<bool>(draped->vertices.size(), true));
 }
 
+/// Lines for a file: those with arcs in a layer of their own, where the format has arcs.
+class LineLayers {
+public:
+    LineLayers(std::string path, const std::string& name, std::vector<format::VectorField> fields)
+        : path_(std::move(path)),
+          straights_{name, format::Shape::LineZ, fields, {}},
+          curves_{"curved_" + name, format::Shape::CurveZ, std::move(fields), {}} {}
+
+    [[nodiscard]] bool keepsArcs(const ResolvedLine& line) const {
+        return hasCurves(line.path) && path_.ends_with(".gpkg");
+    }
+    void add(format::VectorFeature feature, bool arcs) {
+        (arcs ? curves_ : straights_).features.push_back(std::move(feature));
+    }
+    [[nodiscard]] bool empty() const { return straights_.features.empty() && curves_.features.empty(); }
+    Result<void> write() && {
+        std::vector<format::VectorLayer> layers{std::move(straights_), std::move(curves_)};
+        std::erase_if(layers, [](const auto& l) { return l.features.empty(); });
+        return format::writeVectorFile(path_, layers);
+    }
+
+private:
+    std::string path_;
+    format::VectorLayer straights_;
+    format::VectorLayer curves_;
+};
+
 Result<Outcome> offset(const Arguments& a) {
     std::vector<linework::OffsetRow> rows;
     bool onGround = false;
@@ -63,12 +90,7 @@ Result<Outcome> offset(const Arguments& a) {
     linework::OffsetOptions options;
     options.right = a.side == "right";
     options.corners = a.corners == "round" ? linework::OutsideCorner::Round : linework::OutsideCorner::Mitre;
-    const bool geoJson = !a.output.ends_with(".gpkg");
-    format::VectorLayer straights{
-        "rows", format::Shape::LineZ, {{"name"}, {"row", format::FieldKind::Integer}}, {}};
-    format::VectorLayer curves = straights;
-    curves.name = "curved_rows";
-    curves.shape = format::Shape::CurveZ;
+    LineLayers layers(a.output, "rows", {{"name"}, {"row", format::FieldKind::Integer}});
     Outcome out;
     out.json["lines"] = ordered_json::array();
     for (const auto& given : *lines) {
@@ -83,19 +105,17 @@ Result<Outcome> offset(const Arguments& a) {
             }
             if (rows[r].height.by == linework::RowHeight::By::Surface) *row = onSurface(*row, *surface);
             auto value = resolved(*row);
-            const bool arcs = hasCurves(value.path) && !geoJson;
+            const bool arcs = layers.keepsArcs(value);
             auto f = rowFeature(*row, arcs);
             f.values = {given.name, static_cast<std::int64_t>(r + 1)};
-            (arcs ? curves : straights).features.push_back(std::move(f));
+            layers.add(std::move(f), arcs);
             out.json["lines"].push_back(
                 {{"row", r + 1}, {"length", value.length}, {"corners", cornersOf(*row).size()}});
             if (a.chained) source = std::move(value);
         }
     }
-    std::vector<format::VectorLayer> layers{std::move(straights), std::move(curves)};
-    std::erase_if(layers, [](const auto& l) { return l.features.empty(); });
     if (layers.empty()) return badInput("nothing is left of any row", a.inputs.front(), 1);
-    if (auto done = format::writeVectorFile(a.output, layers); !done) return tl::unexpected(done.error());
+    if (auto done = std::move(layers).write(); !done) return tl::unexpected(done.error());
     return out;
 }
 
@@ -232,23 +252,16 @@ Result<Outcome> giveHeights(const Arguments& a) {
     for (const auto& u : done->unused)
         out.json["unused"].push_back({{"text", u.text}, {"at", {u.at.x, u.at.y}}, {"why", u.why}});
     out.dataIsWrong = !done->missed.empty();
-    const bool geoJson = !a.output.ends_with(".gpkg");
-    format::VectorLayer straights{"lines", format::Shape::LineZ, {{"name"}, {"rules"}}, {}};
-    format::VectorLayer curves = straights;
-    curves.name = "curved_lines";
-    curves.shape = format::Shape::CurveZ;
+    LineLayers layers(a.output, "lines", {{"name"}, {"rules"}});
     for (std::size_t i = 0; i < flat.size(); ++i) {
         const auto value = resolved(done->lines[i]);
-        const bool arcs = hasCurves(value.path) && !geoJson;
+        const bool arcs = layers.keepsArcs(value);
         auto f = rowFeature(done->lines[i], arcs);
         auto rules = format::ruledGeometry(done->lines[i], value, {}, arcs).rules;
         f.values = {flat[i].name, std::move(rules)};
-        (arcs ? curves : straights).features.push_back(std::move(f));
+        layers.add(std::move(f), arcs);
     }
-    std::vector<format::VectorLayer> layers{std::move(straights), std::move(curves)};
-    std::erase_if(layers, [](const auto& l) { return l.features.empty(); });
-    if (auto written = format::writeVectorFile(a.output, layers); !written)
-        return tl::unexpected(written.error());
+    if (auto written = std::move(layers).write(); !written) return tl::unexpected(written.error());
     return out;
 }
 

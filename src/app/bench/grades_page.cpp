@@ -231,7 +231,7 @@ void GradesPage::fillSection(const linework::ResolvedLine& r, const linework::Li
                        finishedSection(r)};
     shown.series.push_back(std::move(line));
     handles_.clear();
-    SectionSeries tangents{tr("tangents"), theme::inkQuiet, 1, true, {}};
+    SectionSeries tangents{QString(), theme::inkQuiet, 1, true, {}};
     for (std::size_t k = 0; k < r.vertices.size(); ++k) {
         const std::size_t i = r.ordered(k);
         const auto& v = r.vertices[i];

@@ -149,6 +149,7 @@ void SectionView::paintGrid(QPainter& painter, const Frame& f) {
     double x = f.area.left() + 6;
     painter.setFont(theme::font(11));
     for (const auto& s : data_.series) {
+        if (s.name.isEmpty()) continue;
         painter.setPen(QPen(s.colour, s.width, s.dashed ? Qt::DashLine : Qt::SolidLine));
         painter.drawLine(QPointF(x, 9), QPointF(x + 20, 9));
         painter.setPen(theme::ink);

@@ -14,7 +14,7 @@ struct SectionPoint {
 };
 
 struct SectionSeries {
-    QString name;
+    QString name;  ///< in the legend; empty: not there
     QColor colour;
     double width = 1.5;
     bool dashed = false;

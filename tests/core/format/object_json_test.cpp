@@ -3,6 +3,7 @@
 #include <nlohmann/json.hpp>
 #include <set>
 
+#include "core/linework/rule_list.h"
 #include "demo_site/project.h"
 #include "support/geometry.h"
 
@@ -23,6 +24,26 @@ TEST(ObjectJson, EveryKindComesBackTheSame) {
     }
     // Clouds, rasters and backdrops name files: attached_test.
     EXPECT_EQ(kinds.size() + 3, std::variant_size_v<objects::Payload>);
+}
+
+TEST(ObjectJson, EveryHeightRuleAndVerticalCurveComesBackTheSame) {
+    const linework::RuleNames names{
+        [](ObjectId id) { return std::string(id.value == 7 ? "Ground" : "Kerb"); },
+        [](const std::string& name) { return name == "Ground" ? ObjectId{7} : ObjectId{}; },
+        [](const std::string& name) { return name == "Kerb" ? ObjectId{9} : ObjectId{}; }};
+    std::vector<geometry::Vec2> corners;
+    for (int i = 0; i < 13; ++i) corners.push_back({10.0 * i, 0});
+    const auto line = valueOf(linework::withRules(
+        linework::lineThrough(corners, {}),
+        "101.25; 2% curve 40; +0.15 curve K12; =Ground+0.1; ~; ; to 3:1; to -0.15; =Kerb-3:1; @85 x Kerb+2; "
+        "=Kerb+1; @ x Kerb; 5; @ meet 2% -1 in 4; h -3; 7",
+        names));
+    const objects::Object object{{5}, "L", {}, objects::Line{line, {}}};
+    const auto back = valueOf(objectFromJson(json::parse(toJson(object).dump())));
+    EXPECT_EQ(std::get<objects::Line>(back.payload).line, line);
+    std::set<std::size_t> kinds;
+    for (const auto& v : line.vertices) kinds.insert(v.rule.index());
+    EXPECT_EQ(kinds.size(), std::variant_size_v<linework::HeightRule>);
 }
 
 TEST(ObjectJson, AnImportedSurfaceKeepsItsTriangles) {
