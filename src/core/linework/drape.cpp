@@ -182,6 +182,7 @@ Result<Line3D> drape(const Line3D& line, const terrain::TinLocator& surface, Obj
             any = true;
         }
         std::vector<const LineVertex*> order;
+        order.reserve(onSide.size());
         for (const LineVertex& v : onSide) order.push_back(&v);
         std::sort(order.begin(), order.end(),
                   [](const LineVertex* a, const LineVertex* b) { return a->fraction < b->fraction; });
