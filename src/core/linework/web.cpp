@@ -109,7 +109,7 @@ struct Web::State {
     using Beside = std::pair<std::optional<std::size_t>, std::optional<std::size_t>>;
 
     /// The members of a list (by key) before and after a distance; one that stands there is before it.
-    Beside around_(WebLine& s, const std::vector<std::size_t>& list, double distance) {
+    Beside neighboursIn(WebLine& s, const std::vector<std::size_t>& list, double distance) {
         const auto count = static_cast<std::ptrdiff_t>(list.size());
         auto next = std::upper_bound(list.begin(), list.end(), distance,
                                      [&](double d, std::size_t i) { return d < s.key[i]; }) -
@@ -128,7 +128,8 @@ struct Web::State {
     }
 
     Beside controlsBeside(WebLine& s, std::size_t i) {
-        if (!isControl(s.line->vertices[i].rule)) return around_(s, s.controls, s.out.vertices[i].distance);
+        if (!isControl(s.line->vertices[i].rule))
+            return neighboursIn(s, s.controls, s.out.vertices[i].distance);
         const std::size_t count = s.controls.size();
         const std::size_t at = s.rank[i];
         const bool round = s.line->closed && count > 1;
@@ -254,7 +255,7 @@ struct Web::State {
             return height ? Result<double>(*height) : missing();
         }
         WebLine& s = stateOf(id);
-        auto [before, after] = around_(s, s.all, distance);
+        auto [before, after] = neighboursIn(s, s.all, distance);
         const auto at = [&](std::optional<std::size_t> i) {
             return i && std::abs(s.out.vertices[*i].distance - distance) <= 1e-9 &&
                    !std::holds_alternative<NoHeight>(s.line->vertices[*i].rule);
@@ -269,7 +270,7 @@ struct Web::State {
                 return fail(ErrorCode::Circular, "it is measured from a height that depends on itself");
         if (!a.height || !b.height) return missing();
         for (const auto control :
-             {around_(s, s.controls, distance).first, around_(s, s.controls, distance).second}) {
+             {neighboursIn(s, s.controls, distance).first, neighboursIn(s, s.controls, distance).second}) {
             if (!control || !s.line->vertices[*control].curve || !reaches(s, *control, distance)) continue;
             const auto curve = curveAt(s, *control);
             if (dependsOnItself(s, *control))
