@@ -27,8 +27,9 @@ linework::Surroundings Evaluation::surroundings() {
     around.finished = [this](ObjectId id) -> std::shared_ptr<const linework::ResolvedLine> {
         // Those that use each other are asked by control; all others as a whole, so that they are remembered.
         if (const auto it = out.lines.find(id); it != out.lines.end()) return it->second;
-        const bool inKnot =
-            asked.empty() ? knots_->of(id) != nullptr : knots_->together(id, asked.back().object);
+        const bool inKnot = asked.empty()
+                                ? knots_->of(id) != nullptr
+                                : asked.back().object == id || knots_->together(id, asked.back().object);
         return inKnot ? nullptr : line(id);
     };
     around.nameOf = [this](ObjectId id) { return document.nameOf(id); };
@@ -123,8 +124,9 @@ std::vector<Input> Evaluation::inputsOf(ObjectId id) {
     inputs.reserve(1 + namedBy(id).size());
     inputs.push_back(document.find(id));
     for (const ObjectId other : namedBy(id))
-        inputs.push_back(document.get<Surface>(other) != nullptr ? Input(surface(other))
-                                                                 : Input(otherLine(other)));
+        if (other != id)  // a line may name itself: a circle
+            inputs.push_back(document.get<Surface>(other) != nullptr ? Input(surface(other))
+                                                                     : Input(otherLine(other)));
     return inputs;
 }
 

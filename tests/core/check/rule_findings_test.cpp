@@ -153,6 +153,22 @@ TEST(RuleFindings, ACircleIsOneFindingThatNamesEveryControl) {
     EXPECT_EQ(s.find(s.findings(), "height-rule-circle"), nullptr);
 }
 
+TEST(RuleFindings, ALineThatNamesItselfIsACircleOfOne) {
+    Site s;
+    s.type(s.kerb, 0, "3");
+    s.type(s.kerb, 1, "=Kerb+1");
+    s.type(s.kerb, 2, "5");
+    const auto all = s.findings();
+    const auto* f = s.find(all, "height-rule-circle");
+    ASSERT_NE(f, nullptr);
+    EXPECT_THAT(f->names, testing::ElementsAre("Kerb"));
+    EXPECT_NEAR(*s.resolved(s.kerb).vertices[2].height, 5, 1e-12);
+    // At a crossing with itself as well.
+    ASSERT_TRUE(s.apply(operations::insertGradePoint({s.kerb, {}, 1, 0.5})));
+    s.type(s.kerb, 2, "x Kerb");
+    EXPECT_NE(s.find(s.findings(), "height-rule"), nullptr);
+}
+
 TEST(RuleFindings, WhatGoesAwayLeavesAFindingThatKeepsTheHeightsOrChoosesAnother) {
     Site s;
     s.type(s.kerb, 0, "=Lane+0.10");
