@@ -149,8 +149,12 @@ void OffsetRowsTool::complete() {
 
 void OffsetRowsTool::paintGhost(QPainter& painter, const ViewTransform& view) const {
     if (!hasLine() || rows_.empty()) return;
-    const auto rows =
-        operations::rowsOf(session_.derived(), line_, rows_, options_, currentSurface(session_));
+    // Once for each change, not for each picture.
+    const auto seen = session_.results();
+    if (ghost_.seen != seen || ghost_.line != line_ || ghost_.rows != rows_ || ghost_.options != options_)
+        ghost_ = {seen, line_, rows_, options_,
+                  operations::rowsOf(*seen, line_, rows_, options_, currentSurface(session_))};
+    const auto& rows = ghost_.made;
     if (!rows) {
         painter.setPen(theme::madder);
         painter.drawText(QPointF(16, 30), QString::fromStdString(rows.error().text));

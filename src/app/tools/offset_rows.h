@@ -31,6 +31,15 @@ private:
     std::vector<QString> typed_;
     linework::OffsetOptions options_;
     bool sideChosen_ = false;
+    // The rows as they would be, and what they were worked out from.
+    struct Ghost {
+        std::shared_ptr<const derive::Derived> seen;
+        ObjectId line;
+        std::vector<linework::OffsetRow> rows;
+        linework::OffsetOptions options;
+        Result<std::vector<linework::Line3D>> made = std::vector<linework::Line3D>{};
+    };
+    mutable Ghost ghost_;
 };
 
 }  // namespace erdwerk::app

@@ -112,6 +112,9 @@ private:
     bool cancelled_ = false;
 };
 
+/// Heights that a line had, for what can no longer be asked.
+void keepLast(linework::ResolvedLine& line, const linework::ResolvedLine* before);
+
 // The nodes. A kind of object that is not here does not compile.
 void work(Evaluation& evaluation, ObjectId id, const Surface& surface);
 void work(Evaluation& evaluation, ObjectId id, const Line& line);

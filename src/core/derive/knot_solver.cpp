@@ -103,8 +103,13 @@ bool KnotSolver::follow(Last& next, std::vector<ObjectId> changed) {
         auto result = solve(id, next);
         ++evaluation_.computed_;
         auto& known = next.results[id];
+        keepLast(result, known.get());
         if (*known == result) continue;
         known = std::make_shared<const ResolvedLine>(std::move(result));
+        // What is remembered of the line by itself is of an older state: only its heights are still of use.
+        auto& memo = evaluation_.memory_[{"line", id}];
+        memo.inputs.clear();
+        memo.value = known;
         for (const ObjectId user : knot_)
             if (names(user, id) && std::find(open.begin(), open.end(), user) == open.end())
                 open.push_back(user);

@@ -130,9 +130,6 @@ std::vector<Input> Evaluation::inputsOf(ObjectId id) {
     return inputs;
 }
 
-namespace {
-
-/// Heights that a line had, for what can no longer be asked.
 void keepLast(linework::ResolvedLine& line, const linework::ResolvedLine* before) {
     if (before == nullptr || before->vertices.size() != line.vertices.size()) return;
     for (std::size_t i = 0; i < line.vertices.size(); ++i) {
@@ -140,8 +137,6 @@ void keepLast(linework::ResolvedLine& line, const linework::ResolvedLine* before
         if (!line.vertices[i].height) line.vertices[i].lastHeight = was.height ? was.height : was.lastHeight;
     }
 }
-
-}  // namespace
 
 std::shared_ptr<const linework::ResolvedLine> Evaluation::solved(ObjectId id) {
     auto inputs = inputsOf(id);

@@ -40,6 +40,7 @@ struct OffsetOptions {
     bool right = false;  ///< of the direction of the line
     bool chained = false;
     OutsideCorner corners = OutsideCorner::Mitre;
+    friend bool operator==(const OffsetOptions&, const OffsetOptions&) = default;
 };
 
 /// One row, its heights fixed: corners and grade points of the line at right angles, arcs as arcs. Outside

@@ -5,6 +5,7 @@
 #include <set>
 
 #include "core/base/notation.h"
+#include "core/geometry/box_index.h"
 #include "core/linework/edit.h"
 #include "core/linework/to_next.h"
 
@@ -349,14 +350,24 @@ std::vector<linework::GivingText> textsIn(const Document& document) {
 
 /// Flat lines that begin or end at a text.
 std::set<ObjectId> leadersIn(const Derived& seen, double tolerance) {
+    std::vector<geometry::Box> boxes;
     const auto texts = textsIn(seen.document);
+    boxes.reserve(texts.size());
+    for (const auto& t : texts) boxes.push_back({t.place.x, t.place.y, t.place.x, t.place.y});
+    const geometry::BoxIndex index(boxes);
+    const auto atText = [&](geometry::Vec2 end) {
+        bool found = false;
+        index.query(geometry::Box{end.x, end.y, end.x, end.y}.grown(tolerance), [&](std::uint32_t i) {
+            found = geometry::distance(end, texts[i].place) <= tolerance;
+            return !found;
+        });
+        return found;
+    };
     std::set<ObjectId> out;
-    for (const auto& [id, line] : seen.lines) {
-        if (line->closed || line->path.empty() || !isFlat(*line)) continue;
-        for (const auto& text : texts)
-            for (const auto end : {line->path.front().start, line->path.back().end})
-                if (geometry::distance(end, text.place) <= tolerance) out.insert(id);
-    }
+    for (const auto& [id, line] : seen.lines)
+        if (!line->closed && !line->path.empty() && isFlat(*line) &&
+            (atText(line->path.front().start) || atText(line->path.back().end)))
+            out.insert(id);
     return out;
 }
 

@@ -71,18 +71,30 @@ TEST(RuleFindings, TwoLinesAndASurfaceUseEachOtherByControl) {
     for (const auto& f : check::run(*all)) EXPECT_NE(f.kind, "height-rule-circle") << f.text;
 }
 
+/// Two lines of three corners that use each other: b starts at a's start and rises 2 %, a goes on 1 above b.
+struct Knot : Site {
+    ObjectId a = add("A", "0 60, 10 60, 20 60");
+    ObjectId b = add("B", "0 62, 10 62, 20 62");
+    Knot() {
+        type(a, 0, "5");
+        type(b, 0, "=A");
+        type(b, 1, "2%");
+        type(a, 1, "=B+1");
+        type(a, 2, "9");
+        type(b, 2, "=A");
+    }
+};
+
 TEST(RuleFindings, AnEditInAKnotIsFollowedAsIfAllWereWorkedOutAnew) {
-    Site s;
-    s.type(s.kerb, 0, "=Ditch");
-    s.type(s.kerb, 1, "2%");
-    s.type(s.ditch, 0, "5");
-    s.type(s.ditch, 1, "=Kerb+1");
+    Knot s;
     derive::Model model;
-    for (const char* height : {"5", "7", "7.5"}) {
-        s.type(s.ditch, 0, height);
+    for (const double height : {5.0, 7.0, 7.5}) {
+        s.type(s.a, 0, formatExact(height));
         const auto kept = valueOf(model.evaluate(s.document));
+        EXPECT_NEAR(*kept.lines.at(s.a)->vertices[1].height, height + 0.2 + 1, 1e-12);
+        EXPECT_NEAR(*kept.lines.at(s.b)->vertices[2].height, 9, 1e-12);
         const auto anew = valueOf(derive::evaluate(s.document));
-        for (const ObjectId id : {s.kerb, s.ditch}) EXPECT_EQ(*kept.lines.at(id), *anew.lines.at(id));
+        for (const ObjectId id : {s.a, s.b}) EXPECT_EQ(*kept.lines.at(id), *anew.lines.at(id));
     }
 }
 
@@ -199,6 +211,22 @@ TEST(RuleFindings, WhatGoesAwayLeavesAFindingThatKeepsTheHeightsOrChoosesAnother
     ASSERT_EQ(g->fixes.size(), 3U);
     s.document = g->fixes[1].apply(s.document);
     EXPECT_NEAR(*s.resolved(s.kerb).vertices[0].height, 3.1, 1e-9);
+}
+
+TEST(RuleFindings, WhatGoesAwayFromAKnotLeavesTheNewestHeights) {
+    Knot s;
+    derive::Model model;
+    valueOf(model.evaluate(s.document));
+    for (const char* height : {"6", "7"}) {
+        s.type(s.a, 0, height);
+        valueOf(model.evaluate(s.document));
+    }
+    ASSERT_TRUE(s.apply([id = s.a](const document::Document& d) -> Result<document::Edited> {
+        return document::removeAll(d, {id});
+    }));
+    const auto derived = valueOf(model.evaluate(s.document));
+    EXPECT_EQ(derived.lines.at(s.b)->vertices[0].lastHeight, 7);
+    EXPECT_EQ(derived.lines.at(s.b)->vertices[1].lastHeight, 7.2);
 }
 
 TEST(RuleFindings, ACurveThatDoesNotFitAndGradesThatDoNotMeetAreTold) {
