@@ -46,10 +46,12 @@ Document withSurfaceOverAll(const Document& document) {
     std::vector<objects::Source> sources;
     for (const auto id : document.all<objects::Points>()) sources.push_back({id, objects::Role::Points});
     for (const auto id : document.all<objects::Line>()) {
-        const auto& line = document.get<objects::Line>(id)->line;
-        const bool heights = std::any_of(line.vertices.begin(), line.vertices.end(), [](const auto& v) {
-            return !std::holds_alternative<linework::NoHeight>(v.rule);
-        });
+        const auto* object = document.get<objects::Line>(id);
+        const auto& line = object->line;
+        const bool heights =
+            object->follows || std::any_of(line.vertices.begin(), line.vertices.end(), [](const auto& v) {
+                return !std::holds_alternative<linework::NoHeight>(v.rule);
+            });
         if (heights) sources.push_back({id, objects::Role::Breakline});
     }
     return sources.empty() ? document : operations::addSurface(document, "all inputs", sources);

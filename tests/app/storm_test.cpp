@@ -7,6 +7,7 @@
 
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
+#include "core/operations/plan_shape.h"
 #include "core/operations/records.h"
 #include "window_test.h"
 
@@ -62,7 +63,9 @@ protected:
             on([this](ObjectId id) {
                 return operations::splitLine(window->session().results(), {id, anyVertex(id), 0, 0});
             }),
-            on([this](ObjectId id) { return operations::joinLines(id, any<objects::Line>()); }),
+            on([this](ObjectId id) {
+                return operations::joinLines(window->session().results(), id, any<objects::Line>());
+            }),
             on([](ObjectId id) { return operations::reverseLine(id); }),
             on([](ObjectId id) { return operations::closeLine(id); }),
             on([this](ObjectId id) { return operations::makeLabel(id, {}, anySide(id)); }),

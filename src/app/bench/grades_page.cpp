@@ -206,10 +206,10 @@ void GradesPage::showSelectedRows() {
 void GradesPage::refresh() {
     line_ = session_.selected<objects::Line>();
     const auto* r = resolved();
-    const auto* payload = line_ ? session_.derived().document.get<objects::Line>(*line_) : nullptr;
+    const auto* definition = line_ ? session_.derived().definition(*line_) : nullptr;
     setNothing(line_ ? QString()
                      : tr("Grades: select a 3D line to see and type its heights and grades here."));
-    if (r == nullptr || payload == nullptr) {
+    if (r == nullptr || definition == nullptr) {
         section_->setData({});
         handles_.clear();
         filling_ = true;
@@ -218,8 +218,8 @@ void GradesPage::refresh() {
         bar_->setPoints({}, {});
         return;
     }
-    fillSection(*r, payload->line);
-    fillTable(*r, payload->line);
+    fillSection(*r, *definition);
+    fillTable(*r, *definition);
     showSelectedRows();
 }
 
@@ -349,8 +349,7 @@ void GradesPage::moveHandle(std::size_t handle, double distance, double height, 
     const std::size_t vertex = handles_[handle];
     const linework::FixedHeight fixed{std::round(height * 1000) / 1000};
     auto edit = operations::setRule(*line_, vertex, fixed);
-    const auto* payload = session_.derived().document.get<objects::Line>(*line_);
-    const bool along = !payload->line.vertices[vertex].isCorner &&
+    const bool along = !session_.derived().definition(*line_)->vertices[vertex].isCorner &&
                        std::abs(distance - r->vertices[vertex].distance) > r->length * 1e-4;
     if (along) edit = both(operations::moveGradePointTo(*line_, vertex, distance), edit);
     if (preview) {

@@ -1,11 +1,13 @@
 // 3D lines.
 
+#include <QPushButton>
 #include <numbers>
 
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/surface_facts.h"
 #include "core/linework/to_next.h"
+#include "core/operations/derived_lines.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
 #include "core/operations/lines.h"
@@ -47,7 +49,7 @@ void hachures(PlanCanvas& canvas, const linework::ResolvedLine& resolved) {
 }
 
 void hitVertices(SnapSearch& search, ObjectId id, const linework::ResolvedLine& line) {
-    const auto& vertices = search.document().get<objects::Line>(id)->line.vertices;
+    const auto& vertices = search.derived().definition(id)->vertices;
     for (std::size_t i = 0; i < line.vertices.size() && i < vertices.size(); ++i) {
         const auto& v = line.vertices[i];
         const bool end = !line.closed && (i == 0 || i + 1 == line.vertices.size());
@@ -98,6 +100,7 @@ void manyLines(FactsForm& form, const std::vector<Ref>& refs) {
     for (const Ref& r : refs) {
         if (std::find(lines.begin(), lines.end(), r.object) == lines.end()) lines.push_back(r.object);
         const std::size_t count = document.get<objects::Line>(r.object)->line.vertices.size();
+        if (document.get<objects::Line>(r.object)->follows) continue;
         for (std::size_t i = r.part.value_or(0); i < (r.part ? std::min(*r.part + 1, count) : count); ++i)
             points.emplace_back(r.object, i);
     }
@@ -161,7 +164,7 @@ public:
         const auto* line = derive::Derived::in(painter.derived().lines, ref.object);
         if (line == nullptr) return;
         painter.path(line->path);
-        const auto& vertices = painter.document().get<objects::Line>(ref.object)->line.vertices;
+        const auto& vertices = painter.derived().definition(ref.object)->vertices;
         for (std::size_t i = 0; i < line->vertices.size() && i < vertices.size(); ++i) {
             const auto& v = line->vertices[i];
             if (vertices[i].isCorner)
@@ -169,7 +172,7 @@ public:
             else
                 painter.tick(v.place, geometry::positionAt(line->path, v.distance).direction, ref.part == i);
         }
-        figures(painter, ref, *line, painter.document().get<objects::Line>(ref.object)->line);
+        figures(painter, ref, *line, *painter.derived().definition(ref.object));
     }
     /// Heights at the controls, grades with an arrow downhill between them, high and low points of curves.
     static void figures(HandlePainter& painter, const Ref& ref, const linework::ResolvedLine& line,
@@ -201,6 +204,44 @@ public:
                          text(formatHeight(curve.height(*turn), display)));
         }
     }
+    /// What a line that follows others is made of, and the button that loosens it.
+    static void follows(FactsForm& form, ObjectId id, const objects::Line& line) {
+        if (!line.follows) return;
+        const auto& document = form.document();
+        if (const auto* row = std::get_if<objects::RowOf>(line.follows.get())) {
+            form.fact(QObject::tr("Follows"), form.nameOf(row->line));
+            form.typedEntry(QObject::tr("Run, height"), text(linework::rowText(row->row)),
+                            [id](std::string typed) { return operations::setTypedRow(id, typed); });
+            form.choice(QObject::tr("Side"), {QObject::tr("left"), QObject::tr("right")},
+                        row->options.right ? 1 : 0, [id](const Document& d, int i) {
+                            return operations::withRow(
+                                d, id, [i](objects::RowOf& of) { of.options.right = i == 1; });
+                        });
+            form.choice(QObject::tr("Outside corners"), {QObject::tr("mitre"), QObject::tr("round")},
+                        row->options.corners == linework::OutsideCorner::Round ? 1 : 0,
+                        [id](const Document& d, int i) {
+                            return operations::withRow(d, id, [i](objects::RowOf& of) {
+                                of.options.corners = static_cast<linework::OutsideCorner>(i);
+                            });
+                        });
+        } else {
+            const auto& meeting = std::get<objects::MeetingOf>(*line.follows);
+            form.fact(QObject::tr("Follows"),
+                      QObject::tr("%1 and %2").arg(form.nameOf(meeting.first), form.nameOf(meeting.second)));
+            form.fact(QObject::tr("Slopes"),
+                      text(formatGrade(meeting.options.a, document.settings().display) + ", " +
+                           formatGrade(meeting.options.b, document.settings().display)));
+        }
+        if (const auto* now = derive::Derived::in(form.derived().followed, id); now && !now->problem.empty())
+            form.fact(QObject::tr("Trouble"), text(now->problem));
+        auto* loosen = new QPushButton(QObject::tr("Loosen"));
+        loosen->setToolTip(QObject::tr("The line keeps its shape and heights and follows nothing any more"));
+        QObject::connect(loosen, &QPushButton::clicked, loosen, [form, id] {
+            form.later(QObject::tr("Loosen %1").arg(form.nameOf(id)),
+                       operations::loosen(form.session().results(), {id}));
+        });
+        form.row(loosen);
+    }
     [[nodiscard]] std::optional<document::Edit> dragged(const Ref& ref, Vec2 place) const override {
         if (!ref.part) return std::nullopt;
         return operations::moveVertex(ref.object, *ref.part, place);
@@ -220,14 +261,14 @@ public:
         const auto& document = form.document();
         const auto& display = document.settings().display;
         const auto* payload = document.get<objects::Line>(id);
+        const linework::Line3D& definition = *form.derived().definition(id);
         form.heading(text(document.nameOf(id)));
         const auto* r = derive::Derived::in(form.derived().lines, id);
-        if (r != nullptr && vertex && *vertex < r->vertices.size() &&
-            *vertex < payload->line.vertices.size()) {
+        if (r != nullptr && vertex && *vertex < r->vertices.size() && *vertex < definition.vertices.size()) {
             const auto& v = r->vertices[*vertex];
             const std::size_t i = *vertex;
-            form.heading(payload->line.vertices[i].isCorner ? QObject::tr("Corner %1").arg(i + 1)
-                                                            : QObject::tr("Grade point"));
+            form.heading(definition.vertices[i].isCorner ? QObject::tr("Corner %1").arg(i + 1)
+                                                         : QObject::tr("Grade point"));
             form.fact(QObject::tr("Place"), text(formatPosition(v.place.x, v.place.y, display)));
             form.fact(QObject::tr("Station"), text(formatStation(v.distance, display)));
             form.fact(QObject::tr("Height"),
@@ -242,7 +283,7 @@ public:
                                  text(formatHeight(heightAt(*r, v.distance), display))));
             form.typedEntry(
                 QObject::tr("Rule"),
-                QString::fromStdString(operations::controlText(document, payload->line.vertices[i])),
+                QString::fromStdString(operations::controlText(document, definition.vertices[i])),
                 [id, i](std::string typed) { return operations::setTypedRule(id, i, std::move(typed)); });
             form.heading(QObject::tr("Line"));
         }
@@ -262,9 +303,10 @@ public:
                       low ? text(formatHeight(low, display) + " to " + formatHeight(high, display))
                           : QObject::tr("none"));
         }
-        form.fact(QObject::tr("Corners"), QString::number(cornersOf(payload->line).size()));
+        follows(form, id, *payload);
+        form.fact(QObject::tr("Corners"), QString::number(cornersOf(definition).size()));
         form.fact(QObject::tr("Grade points"),
-                  QString::number(payload->line.vertices.size() - cornersOf(payload->line).size()));
+                  QString::number(definition.vertices.size() - cornersOf(definition).size()));
         form.choice(QObject::tr("Drawn as"),
                     {QObject::tr("plain line"), QObject::tr("crest"), QObject::tr("toe")},
                     static_cast<int>(payload->style), [id](const Document& d, int i) {

@@ -26,13 +26,18 @@ namespace erdwerk::app::tools {
     TOOL(runoffLine) COMMAND("extract") TOOL(contourAsLines) TOOL(triangleAsLine) COMMAND("volumes")     \
     COMMAND("section") COMMAND("export-surface")                                                         \
     SECTION(Shape, "Lines")                                                                              \
-    TOOL(drawLine) TOOL(insertCorner) TOOL(moveCorner) TOOL(deleteCorner) TOOL(splitLine)                \
-    TOOL(joinLines) TOOL(reverseLine) TOOL(closeLine)                                                    \
+    TOOL(drawLine) TOOL(splitLine) TOOL(cutStretchOut) TOOL(joinLines) TOOL(reachLine)                   \
+    TOOL(reverseLine) TOOL(closeLine)                                                                    \
+    SECTION(Shape, "Corners and sides")                                                                  \
+    TOOL(insertCorner) TOOL(moveCorner) TOOL(deleteCorner) TOOL(roundCorner) TOOL(bendSide)              \
+    TOOL(arcOfRun) TOOL(smoothLine) TOOL(thinLines)                                                      \
     SECTION(Shape, "Heights")                                                                            \
     TOOL(heightsAtHand) TOOL(insertGradePoint) TOOL(drape) TOOL(liftLine) TOOL(matchLine)                \
     TOOL(giveHeights) COMMAND("freeze") COMMAND("free-heights")                                          \
     SECTION(Shape, "Lines from lines")                                                                   \
     TOOL(offsetRows) TOOL(meetLines)                                                                     \
+    SECTION(Shape, "Whole things")                                                                       \
+    TOOL(moveThings) TOOL(copyThings) TOOL(turnThings) TOOL(mirrorThings)                                \
     SECTION(Route, "")                                                                                   \
     TOOL(alignmentFromLine) COMMAND("alignment-reverse") COMMAND("profile")                              \
     SECTION(Record, "")                                                                                  \

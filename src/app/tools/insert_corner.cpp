@@ -2,15 +2,36 @@
 
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
-#include "core/operations/lines.h"
+#include "core/operations/plan_shape.h"
 
 namespace erdwerk::app::tools {
 
+namespace {
+
+/// "25" or "every 5" along the line in hand.
+Result<Snap> everySoMuch(const Session& session, const QString& text) {
+    const auto line = session.selected<objects::Line>();
+    if (text.contains(QLatin1Char(',')) || !line) return badInput("type E, N, a distance, or every 5");
+    Snap snap;
+    snap.kind = SnapKind::Typed;
+    snap.ref = {*line, std::nullopt};
+    snap.name = text.trimmed();
+    return snap;
+}
+
+}  // namespace
+
 ToolDeclaration insertCorner() {
-    PickSpec spec{
-        .title = tr("Insert a corner"),
-        .steps = {{tr("Place"), tr("Click on a line where the corner goes"), Accept::LinePlace}},
-        .apply = [](const Session&, const Picks& k) { return operations::insertCorner(linePlace(k[0])); }};
+    PickSpec spec{.title = tr("Insert a corner"),
+                  .steps = {{tr("Place"), tr("Click on a line where the corner goes"), Accept::LinePlace}},
+                  .apply =
+                      [](const Session&, const Picks& k) {
+                          return k[0].kind == SnapKind::Typed
+                                     ? operations::insertTyped(k[0].ref.object, k[0].name.toStdString())
+                                     : operations::insertCorner(linePlace(k[0]));
+                      },
+                  .entryHint = tr("E, N  ·  25  ·  every 5"),
+                  .typed = everySoMuch};
     return {.id = QStringLiteral("corner-insert"),
             .text = tr("Insert a corner"),
             .help = tr("Puts a corner onto a line"),

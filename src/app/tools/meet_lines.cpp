@@ -4,7 +4,7 @@
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/base/notation.h"
-#include "core/operations/shape.h"
+#include "core/operations/derived_lines.h"
 
 namespace erdwerk::app::tools {
 
@@ -15,6 +15,7 @@ Result<linework::MeetOptions> meetOptions(const QString& text) {
     linework::MeetOptions out;
     std::vector<Grade> grades;
     for (const QString& word : text.split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
+        if (word == tr("loose")) continue;
         if (word == tr("fall")) {
             out.along = linework::SlopeAlong::Fall;
             continue;
@@ -41,7 +42,7 @@ void ghost(QPainter& painter, const ViewTransform& view, const Session& session,
     painter.setPen(QPen(theme::clay, 2, Qt::DashLine));
     for (const auto& chain : *chains) {
         QPolygonF line;
-        for (const auto& p : chain) line << view.toPicture(p.plan());
+        for (const auto& v : chain.vertices) line << view.toPicture(v.place);
         painter.drawPolyline(line);
     }
 }
@@ -56,10 +57,11 @@ ToolDeclaration meetLines() {
                   .apply = [](const Session& s, const Picks& k) -> document::Edit {
                       const auto options = meetOptions(k[2].name);
                       if (!options) return refusal(options.error().text);
-                      return operations::meetLines(s.results(), k[0].ref.object, k[1].ref.object, *options);
+                      return operations::meetLines(s.results(), k[0].ref.object, k[1].ref.object, *options,
+                                                   k[2].name.contains(tr("loose")));
                   },
                   .repeats = false,
-                  .entryHint = QStringLiteral("-2:1  ·  -2:1 -3:1  ·  -33% fall"),
+                  .entryHint = QStringLiteral("-2:1  ·  -2:1 -3:1  ·  -33% fall  ·  loose"),
                   .typed = typedName,
                   .ghost = ghost};
     return {.id = QStringLiteral("lines-meet"),

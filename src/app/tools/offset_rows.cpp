@@ -6,7 +6,7 @@
 #include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
-#include "core/operations/shape.h"
+#include "core/operations/derived_lines.h"
 
 namespace erdwerk::app {
 
@@ -25,7 +25,7 @@ QString OffsetRowsTool::prompt() const {
 }
 
 QString OffsetRowsTool::entryHint() const {
-    return tr("0.5,-2%  ·  3,3:1  ·  1,+0.12  ·  2,=  ·  left  ·  chained  ·  round");
+    return tr("0.5,-2%  ·  3,3:1  ·  1,+0.12  ·  2,=  ·  left  ·  chained  ·  round  ·  loose");
 }
 
 std::vector<Chip> OffsetRowsTool::chips() const {
@@ -38,6 +38,7 @@ std::vector<Chip> OffsetRowsTool::chips() const {
     // What is usual takes no room.
     if (options_.chained) out.push_back({tr("Measured"), tr("from the row before")});
     if (options_.corners == linework::OutsideCorner::Round) out.push_back({tr("Corners"), tr("round")});
+    if (loose_) out.push_back({tr("Follow"), tr("nothing")});
     return out;
 }
 
@@ -54,6 +55,7 @@ void OffsetRowsTool::repick(std::size_t chip) {
         rows_.clear();
         typed_.clear();
     }
+    if (role == tr("Follow")) loose_ = false;
     if (role == tr("Measured")) options_.chained = false;
     if (role == tr("Corners")) options_.corners = linework::OutsideCorner::Mitre;
     Q_EMIT changed();
@@ -96,6 +98,8 @@ bool OffsetRowsTool::enter(const QString& text) {
         sideChosen_ = true;
     } else if (word == tr("chained")) {
         options_.chained = !options_.chained;
+    } else if (word == tr("loose")) {
+        loose_ = !loose_;
     } else if (word == tr("round") || word == tr("mitre")) {
         options_.corners =
             word == tr("round") ? linework::OutsideCorner::Round : linework::OutsideCorner::Mitre;
@@ -136,9 +140,9 @@ void OffsetRowsTool::complete() {
         return ids;
     };
     const auto before = newest();
-    if (!session_.edit(
-            tr("Rows beside %1").arg(QString::fromStdString(session_.document().nameOf(line_))),
-            operations::offsetRows(session_.results(), line_, rows_, options_, currentSurface(session_))))
+    if (!session_.edit(tr("Rows beside %1").arg(QString::fromStdString(session_.document().nameOf(line_))),
+                       operations::offsetRows(session_.results(), line_, rows_, options_,
+                                              currentSurface(session_), loose_)))
         return;
     std::vector<ObjectId> fresh;
     for (const ObjectId id : newest())

@@ -31,6 +31,7 @@ private:
     std::vector<QString> typed_;
     linework::OffsetOptions options_;
     bool sideChosen_ = false;
+    bool loose_ = false;  ///< the rows do not follow the line
     // The rows as they would be, and what they were worked out from.
     struct Ghost {
         std::shared_ptr<const derive::Derived> seen;

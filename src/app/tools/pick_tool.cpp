@@ -2,6 +2,9 @@
 
 #include <algorithm>
 
+#include "app/tools/picking.h"
+#include "core/base/notation.h"
+
 namespace erdwerk::app {
 
 PickTool::PickTool(Session& session, PickSpec spec)
@@ -40,7 +43,14 @@ std::size_t PickTool::current() const {
 
 QString PickTool::prompt() const {
     const std::size_t i = current();
-    return i < spec_.steps.size() ? spec_.steps[i].prompt : tr("Press Enter to apply");
+    if (i < spec_.steps.size()) return spec_.steps[i].prompt;
+    const QString asked = question();
+    return asked.isEmpty() ? tr("Press Enter to apply") : asked;
+}
+
+QString PickTool::question() const {
+    const auto picks = picksWith(std::nullopt);
+    return picks && spec_.asks ? spec_.asks(session_, *picks) : QString();
 }
 
 std::vector<Chip> PickTool::chips() const {
@@ -60,6 +70,8 @@ bool PickTool::fits(const Snap& snap, Accept accept) const {
     switch (accept) {
         case Accept::Line:
             return onLine;
+        case Accept::LineOrAlignment:
+            return onLine || session_.document().get<objects::Alignment>(snap.ref.object) != nullptr;
         case Accept::LinePlace:
             return onLine;
         case Accept::Vertex:
@@ -117,17 +129,128 @@ void PickTool::clickAt(const Snap& snap) {
 void PickTool::take(const Snap& snap) {
     picks_[current()] = snap;
     Q_EMIT changed();
-    if (current() == picks_.size()) applyPicks();
+    if (current() == picks_.size() && question().isEmpty()) applyPicks();
+}
+
+QString PickTool::entryHint() const {
+    if (!spec_.entryHint.isEmpty() || current() >= spec_.steps.size()) return spec_.entryHint;
+    switch (spec_.steps[current()].accept) {
+        case Accept::Line:
+        case Accept::LineOrAlignment:
+            return tr("a name");
+        case Accept::LinePlace:
+            return tr("E, N, or a distance along the line");
+        case Accept::Vertex:
+        case Accept::VertexInHand:
+            return tr("the number of the point, or E, N");
+        default:
+            return {};
+    }
+}
+
+QStringList PickTool::completions() const {
+    QStringList out;
+    if (current() >= spec_.steps.size()) return out;
+    const Accept accept = spec_.steps[current()].accept;
+    const auto& document = session_.document();
+    if (accept == Accept::Line || accept == Accept::LineOrAlignment)
+        for (const ObjectId id : document.all<objects::Line>())
+            out << QString::fromStdString(document.nameOf(id));
+    if (accept == Accept::LineOrAlignment)
+        for (const ObjectId id : document.all<objects::Alignment>())
+            out << QString::fromStdString(document.nameOf(id));
+    return out;
+}
+
+ObjectId PickTool::lineInHand() const {
+    for (auto pick = picks_.rbegin(); pick != picks_.rend(); ++pick)
+        if (*pick && session_.document().get<objects::Line>((*pick)->ref.object) != nullptr)
+            return (*pick)->ref.object;
+    return session_.selected<objects::Line>().value_or(ObjectId{});
+}
+
+Result<Snap> PickTool::typedOnLine(const QString& text, bool vertex) const {
+    const ObjectId id = lineInHand();
+    const auto* line = derive::Derived::in(session_.derived().lines, id);
+    if (line == nullptr) return badInput("select the line first, then type where on it");
+    Snap out;
+    out.kind = vertex ? SnapKind::Corner : SnapKind::Line;
+    out.ref.object = id;
+    const auto figure = typedFigure(text);
+    if (vertex && figure) {
+        if (!(*figure >= 1) || *figure > static_cast<double>(line->vertices.size()))
+            return badInput("the line has the points 1 to " + std::to_string(line->vertices.size()));
+        out.ref.part = static_cast<std::size_t>(*figure) - 1;
+        out.place = line->vertices[*out.ref.part].place;
+    } else if (figure) {
+        if (!(*figure >= 0) || *figure > line->length) return badInput("that is not on the line");
+        const auto at = geometry::positionAt(line->path, *figure);
+        out.segment = at.segment;
+        out.fraction = at.fraction;
+        out.place = at.place;
+    } else {
+        const auto& display = session_.document().settings().display;
+        const auto place = parsePlaceEntry(text.toStdString(), display);
+        const auto* typed = place ? std::get_if<TypedPosition>(&*place) : nullptr;
+        if (typed == nullptr)
+            return badInput(vertex ? "type the number of the point, or E, N"
+                                   : "type E, N, or a distance along the line");
+        const geometry::Vec2 at{typed->easting, typed->northing};
+        const auto near = geometry::nearestOn(line->path, at);
+        out.segment = near->segment;
+        out.fraction = near->fraction;
+        out.place = near->place;
+        if (vertex) {
+            std::size_t best = 0;
+            for (std::size_t i = 1; i < line->vertices.size(); ++i)
+                if (geometry::distance(line->vertices[i].place, at) <
+                    geometry::distance(line->vertices[best].place, at))
+                    best = i;
+            out.ref.part = best;
+            out.place = line->vertices[best].place;
+        }
+    }
+    const QString name = QString::fromStdString(session_.document().nameOf(id));
+    out.name = vertex ? tr("%1, point %2").arg(name).arg(*out.ref.part + 1) : name;
+    return out;
+}
+
+Result<Snap> PickTool::typedPick(const QString& text) const {
+    const Accept accept = spec_.steps[current()].accept;
+    if (accept == Accept::Typed) return spec_.typed(session_, text);
+    if (spec_.typed && accept != Accept::Line && accept != Accept::LineOrAlignment) {
+        // What the tool reads itself comes first: a word, a figure of its own.
+        auto own = spec_.typed(session_, text);
+        if (own || accept == Accept::Place || accept == Accept::Point) return own;
+    }
+    if (accept == Accept::Place) return tools::typedPlace(session_, text);
+    if (accept == Accept::Point) return badInput("click the point");
+    if (accept == Accept::LinePlace) return typedOnLine(text, false);
+    if (accept == Accept::Vertex || accept == Accept::VertexInHand) return typedOnLine(text, true);
+    const std::string name = text.trimmed().toStdString();
+    const auto& document = session_.document();
+    ObjectId id = document.byName<objects::Line>(name);
+    if (!id && accept == Accept::LineOrAlignment) id = document.byName<objects::Alignment>(name);
+    if (!id) return badInput("there is no line named '" + name + "'");
+    Snap out;
+    out.kind = SnapKind::Object;
+    out.ref = {id, std::nullopt};
+    out.name = QString::fromStdString(name);
+    return out;
 }
 
 bool PickTool::enter(const QString& text) {
-    if (!spec_.typed || current() >= picks_.size()) return false;
-    const auto snap = spec_.typed(session_, text);
+    const bool answers = current() >= picks_.size();
+    if (answers && !spec_.typed) return false;
+    const auto snap = answers ? spec_.typed(session_, text) : typedPick(text);
     if (!snap) {
         Q_EMIT failed(QString::fromStdString(snap.error().text));
         return false;
     }
-    take(*snap);
+    if (answers)
+        applyPicks(*snap);
+    else
+        take(*snap);
     return true;
 }
 
@@ -145,9 +268,10 @@ void PickTool::complete() {
     if (current() == picks_.size()) applyPicks();
 }
 
-void PickTool::applyPicks() {
-    const auto picks = picksWith(std::nullopt);
+void PickTool::applyPicks(const std::optional<Snap>& answer) {
+    auto picks = picksWith(std::nullopt);
     if (!picks) return;
+    if (answer) picks->push_back(*answer);
     // What the edit changes would be carried along in the picks; they have done their work.
     const auto kept = picks_;
     const document::Document before = session_.document();

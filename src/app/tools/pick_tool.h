@@ -9,7 +9,7 @@ namespace erdwerk::app {
 
 /// VertexInHand: while a line is selected, only of that. Typed: a figure or a name, nothing that can be
 /// clicked.
-enum class Accept { Line, LinePlace, Vertex, VertexInHand, Point, Place, Typed };
+enum class Accept { Line, LineOrAlignment, LinePlace, Vertex, VertexInHand, Point, Place, Typed };
 
 struct PickStep {
     QString role;
@@ -24,9 +24,13 @@ struct PickSpec {
     std::vector<PickStep> steps = {};
     /// The edit for a full set of picks.
     std::function<document::Edit(const Session&, const Picks&)> apply = {};
+    /// What is to be settled, or agreed to, before a full set of picks is applied; empty: nothing. Enter
+    /// agrees; what is typed is read by `typed` and is one more pick.
+    std::function<QString(const Session&, const Picks&)> asks = {};
     bool repeats = true;  ///< goes on with the first pick afterwards
     QString entryHint = {};
-    /// Typed text while picking; the pick for the current step, or an Error.
+    /// Typed text for steps that are typed, and for places; the pick, or an Error. What else is picked can be
+    /// typed in any case: a line by its name, a place on it by E, N or its distance, a point by its number.
     std::function<Result<Snap>(const Session&, const QString&)> typed = {};
     /// Draws what would come of the picks so far (the last one being the hover); without it the changed
     /// lines are shown as they would be.
@@ -38,7 +42,8 @@ class PickTool : public Tool {
 public:
     PickTool(Session& session, PickSpec spec);
     [[nodiscard]] QString prompt() const override;
-    [[nodiscard]] QString entryHint() const override { return spec_.entryHint; }
+    [[nodiscard]] QString entryHint() const override;
+    [[nodiscard]] QStringList completions() const override;
     [[nodiscard]] std::vector<Chip> chips() const override;
     void repick(std::size_t chip) override;
     [[nodiscard]] bool accepts(const Snap& snap) const override;
@@ -52,9 +57,13 @@ public:
 private:
     [[nodiscard]] std::size_t current() const;
     [[nodiscard]] bool fits(const Snap& snap, Accept accept) const;
+    [[nodiscard]] ObjectId lineInHand() const;
+    [[nodiscard]] Result<Snap> typedPick(const QString& text) const;
+    [[nodiscard]] Result<Snap> typedOnLine(const QString& text, bool vertex) const;
     void take(const Snap& snap);
     void carry(const document::EditTrace& trace);
-    void applyPicks();
+    [[nodiscard]] QString question() const;
+    void applyPicks(const std::optional<Snap>& answer = {});
     void paintChange(QPainter& painter, const ViewTransform& view, const Picks& picks) const;
     [[nodiscard]] std::optional<std::vector<Snap>> picksWith(const std::optional<Snap>& last) const;
 

@@ -4,6 +4,7 @@
 #include <set>
 
 #include "core/check/finding.h"
+#include "core/operations/derived_lines.h"
 #include "core/operations/rules.h"
 
 namespace erdwerk::check {
@@ -51,10 +52,13 @@ public:
           document_(derived.document),
           id_(id),
           line_(line),
-          definition_(document_.get<objects::Line>(id)->line),
+          definition_(*derived.definition(id)),
           out_(out) {}
 
     void run(std::set<std::vector<std::pair<ObjectId, std::size_t>>>& circles) {
+        if (const auto* followed = Derived::in(derived_.followed, id_);
+            followed && !followed->problem.empty())
+            return notFollowing(*followed);
         Trouble withoutHeight;
         Trouble noAnswer;
         std::map<ObjectId, Trouble> gone;
@@ -117,6 +121,27 @@ private:
                                line_.vertices[i].place});
         }
         return f;
+    }
+
+    /// A line that follows others and cannot.
+    void notFollowing(const derive::FollowedLine& followed) {
+        const auto at = line_.vertices.empty() ? geometry::Vec2{} : line_.vertices.front().place;
+        Finding f{"line-follows", Severity::MustFix, {}, at, {}, {id_}, {document_.nameOf(id_)}, {}};
+        f.text = "'" + document_.nameOf(id_) + "' cannot follow: " + followed.problem;
+        const auto seen = std::make_shared<const Derived>(derived_);
+        f.fixes.push_back(fixOf("Loosen it with the heights it had", operations::loosen(seen, {id_})));
+        for (const ObjectId from : objects::references(document_.find(id_)->payload)) {
+            if (document_.find(from)) continue;
+            std::vector<std::pair<double, ObjectId>> near;
+            for (const auto& [other, line] : derived_.lines)
+                if (const auto on = other == id_ ? std::nullopt : geometry::nearestOn(line->path, at))
+                    near.emplace_back(std::abs(on->distance), other);
+            std::sort(near.begin(), near.end());
+            for (std::size_t i = 0; i < near.size() && i < 2; ++i)
+                f.fixes.push_back(fixOf("Follow '" + document_.nameOf(near[i].second) + "'",
+                                        operations::measureFrom(id_, from, near[i].second)));
+        }
+        out_.push_back(std::move(f));
     }
 
     void lost(ObjectId from, const Trouble& trouble) {

@@ -38,6 +38,8 @@ template <class T>
 inline constexpr bool staysWhenEqual = false;
 template <>
 inline constexpr bool staysWhenEqual<linework::ResolvedLine> = true;
+template <>
+inline constexpr bool staysWhenEqual<FollowedLine> = true;
 
 class Evaluation {
 public:
@@ -102,6 +104,7 @@ private:
     std::shared_ptr<const linework::ResolvedLine> otherLine(ObjectId id);
     std::vector<Input> inputsOf(ObjectId line);
     std::shared_ptr<const linework::ResolvedLine> solved(ObjectId line);
+    std::shared_ptr<const linework::ResolvedLine> following(ObjectId line);
 
     std::unordered_map<std::uint64_t, Named> named_;
     std::shared_ptr<const Knots> knots_;

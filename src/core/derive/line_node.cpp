@@ -1,6 +1,7 @@
 // Heights of 3D lines.
 
 #include "core/derive/evaluation.h"
+#include "core/derive/follow.h"
 #include "core/derive/knot_solver.h"
 #include "core/derive/surface_build.h"
 
@@ -52,8 +53,7 @@ void Evaluation::readNames() {
         Memo& memo = memory_[{"named", id}];
         if (!memo.value || memo.inputs.front() != object) {
             std::set<ObjectId> named;
-            for (const auto& v : line->line.vertices)
-                linework::references(v.rule, [&](ObjectId other) { named.insert(other); });
+            for (const ObjectId other : references(object->payload)) named.insert(other);
             std::vector<ObjectId> list(named.begin(), named.end());
             const auto before = std::static_pointer_cast<const std::vector<ObjectId>>(memo.value);
             memo.inputs = {object};
@@ -148,18 +148,41 @@ std::shared_ptr<const linework::ResolvedLine> Evaluation::solved(ObjectId id) {
     });
 }
 
+std::shared_ptr<const linework::ResolvedLine> Evaluation::following(ObjectId id) {
+    const auto ask = [this](ObjectId other) { return otherLine(other); };
+    auto followed = remembered<FollowedLine>("followed", id, inputsOf(id), {}, [&]() -> FollowedLine {
+        const auto& object = *document.get<Line>(id);
+        auto made = followedLine(*object.follows, ask, [this](ObjectId of) {
+            const auto found = document.get<Surface>(of) == nullptr ? nullptr : surface(of);
+            return found ? found->locator : nullptr;
+        });
+        if (!made) return {object.line, made.error().text};
+        return {std::move(*made), {}};
+    });
+    out.followed[id] = followed;
+    const auto before = last<linework::ResolvedLine>("line", id);
+    return remembered<linework::ResolvedLine>("line", id, {followed}, {}, [&] {
+        auto result = linework::resolve(followed->line, surroundings());
+        keepLast(result, before.get());
+        return result;
+    });
+}
+
 std::shared_ptr<const linework::ResolvedLine> Evaluation::line(ObjectId id) {
     if (const auto it = out.lines.find(id); it != out.lines.end()) return it->second;
     if (document.get<Line>(id) == nullptr) return nullptr;
     const auto* knot = knots_->of(id);
     if (knot != nullptr && KnotSolver(*this, *knot).run()) return out.lines.at(id);
-    auto result = solved(id);
+    auto result = knot == nullptr && document.get<Line>(id)->follows ? following(id) : solved(id);
     out.lines[id] = result;
     return result;
 }
 
-void work(Evaluation& evaluation, ObjectId id, const Line&) {
+void work(Evaluation& evaluation, ObjectId id, const Line& line) {
     evaluation.line(id);
+    if (line.follows && evaluation.out.followed.count(id) == 0)
+        evaluation.out.followed[id] = std::make_shared<const FollowedLine>(
+            FollowedLine{line.line, "it is made of a line that takes its heights from it"});
 }
 
 }  // namespace erdwerk::derive

@@ -92,6 +92,13 @@ struct ParcelResult {
     std::vector<parcel::CourseRow> table;
 };
 
+/// A line that follows others, as it is now.
+struct FollowedLine {
+    linework::Line3D line;  ///< what `lines` has resolved
+    std::string problem;    ///< why it cannot follow; empty when it does
+    friend bool operator==(const FollowedLine&, const FollowedLine&) = default;
+};
+
 template <class T>
 using Results = std::map<ObjectId, std::shared_ptr<const T>>;
 
@@ -104,6 +111,7 @@ struct Derived {
     Results<BandTable> bands;  ///< of surfaces that show them
     Results<survey::CloudTiles> clouds;
     Results<linework::ResolvedLine> lines;
+    Results<FollowedLine> followed;  ///< of lines that follow others
     Results<route::AlignmentGeometry> alignments;
     Results<ProfileResult> profiles;
     Results<ParcelResult> parcels;
@@ -113,6 +121,13 @@ struct Derived {
     [[nodiscard]] static const T* in(const Results<T>& results, ObjectId id) {
         const auto it = results.find(id);
         return it == results.end() ? nullptr : it->second.get();
+    }
+    /// What `lines` has resolved: the object's own vertices, or those of a line that follows others. Null
+    /// when there is no such line.
+    [[nodiscard]] const linework::Line3D* definition(ObjectId line) const {
+        if (const auto* follows = in(followed, line)) return &follows->line;
+        const auto* own = document.get<Line>(line);
+        return own == nullptr ? nullptr : &own->line;
     }
     [[nodiscard]] const terrain::TinLocator* surface(ObjectId id) const {
         const auto* result = in(surfaces, id);

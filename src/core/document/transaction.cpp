@@ -4,6 +4,7 @@
 #include <map>
 
 #include "core/document/edit_trace.h"
+#include "core/document/following.h"
 
 namespace erdwerk::document {
 
@@ -78,14 +79,17 @@ Document removeAll(const Document& document, const std::vector<ObjectId>& ids) {
 Result<Performed> perform(const std::string& what, const Edit& edit, const Document& newest) {
     auto edited = edit(newest);
     if (!edited) return tl::unexpected(edited.error());
+    if (const auto kept = checkFollowing(newest, edited->document); !kept)
+        return tl::unexpected(kept.error());
     std::vector<std::string> lost;
-    Performed out{carried(newest, edited->document, &lost), edited->what.empty() ? what : edited->what, {}};
+    Performed out{carried(newest, withRowsFollowing(newest, edited->document), &lost),
+                  edited->what.empty() ? what : edited->what, edited->said};
     // An id that was given out stays so.
     out.document = out.document.withNextId(newest.nextId());
     auto along = listed(newest, wentAlong(newest, out.document));
     for (const auto& word : lost) along += (along.empty() ? "" : " and ") + word;
     if (!along.empty()) {
-        out.said = "With it went " + along;
+        out.said += (out.said.empty() ? "With it went " : ". With it went ") + along;
         out.what += " (with it " + along + ")";
     }
     return out;

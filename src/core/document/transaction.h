@@ -13,10 +13,12 @@ namespace erdwerk::document {
 /// What an edit gives back.
 struct Edited {
     Document document;
-    std::string what;  ///< what it did, when only it knows ("Draw Line 4"); empty: what it was asked as
+    std::string what;       ///< what it did, when only it knows ("Draw Line 4"); empty: what it was asked as
+    std::string said = {};  ///< what whoever asked for it should know besides: rules that became heights
     Edited(Document next)
         : document(std::move(next)) {}  // NOLINT(google-explicit-constructor): a document is an edit
-    Edited(Document next, std::string did) : document(std::move(next)), what(std::move(did)) {}
+    Edited(Document next, std::string did, std::string words = {})
+        : document(std::move(next)), what(std::move(did)), said(std::move(words)) {}
 };
 
 /// Pure; an Error when it does not apply to the document it is given.
@@ -33,7 +35,7 @@ Edit addedSince(const Document& seen, Document made);
 struct Performed {
     Document document;
     std::string what;  ///< for the history: what was done, and what went with it
-    std::string said;  ///< what went with it, as a sentence; empty when nothing did
+    std::string said;  ///< what went with it and what the edit said, as sentences; may be empty
 };
 
 /// Runs an edit on the newest document and carries along all that names parts of what it changes.

@@ -81,7 +81,7 @@ VectorLayer lineLayer(const Derived& derived, bool arcs, bool rules, std::size_t
         VectorFeature f;
         std::string text;
         if (rules) {
-            auto ruled = ruledGeometry(derived.document.get<objects::Line>(id)->line, *line, names, arcs);
+            auto ruled = ruledGeometry(*derived.definition(id), *line, names, arcs);
             f.flat = ruled.flat;
             f.places = std::move(ruled.places);
             if (ruled.line.closed && !arcs) f.places.push_back(f.places.front());

@@ -25,9 +25,6 @@ Result<Line3D> checked(Line3D line) {
     return line;
 }
 
-auto at(const Line3D& line, std::size_t i) {
-    return line.vertices.begin() + static_cast<std::ptrdiff_t>(i);
-}
 auto at(Line3D& line, std::size_t i) {
     return line.vertices.begin() + static_cast<std::ptrdiff_t>(i);
 }
@@ -167,73 +164,6 @@ Result<Line3D> appendCorner(const Line3D& line, Vec2 place, HeightRule rule) {
     v.rule = std::move(rule);
     out.vertices.push_back(v);
     return out;
-}
-
-namespace {
-
-/// In a part of a line, what can no longer be measured as it was becomes the height it has. `offset`: of the
-/// part's first vertex in `whole`.
-void settle(Line3D& part, const Line3D& whole, const ResolvedLine& resolved, std::size_t offset) {
-    const std::size_t n = whole.vertices.size();
-    const auto fix = [&](std::size_t i) {
-        const auto& height = resolved.vertices[(i + offset) % n].height;
-        part.vertices[i].rule = height ? HeightRule{FixedHeight{*height}} : HeightRule{NoHeight{}};
-    };
-    const auto lost = [&](std::size_t i, bool ahead) {
-        const auto& rule = part.vertices[i].rule;
-        if (!(ahead ? looksAhead(rule) : looksBack(rule))) return false;
-        const auto now = controlOf(part, i, ahead);
-        if (!now || isStraight(rule)) return !now;
-        const auto before = controlOf(whole, (i + offset) % n, ahead);
-        return before != (*now + offset) % n;
-    };
-    // The ends first: what they become is there for the others.
-    for (const std::size_t i : {std::size_t{0}, part.vertices.size() - 1})
-        if (lost(i, false) || lost(i, true)) fix(i);
-    for (std::size_t i = 0; i < part.vertices.size(); ++i)
-        if (lost(i, false) || lost(i, true)) fix(i);
-}
-
-}  // namespace
-
-Result<std::pair<Line3D, Line3D>> split(const Line3D& line, const ResolvedLine& resolved,
-                                        std::size_t vertex) {
-    if (vertex >= line.vertices.size()) return badInput("the line has no such point");
-    if (!line.closed && (vertex == 0 || vertex + 1 == line.vertices.size()))
-        return badInput("a line cannot be cut at its end");
-    if (!line.vertices[vertex].isCorner) {
-        auto withCorner = insertCorner(line, segmentOf(line, vertex), line.vertices[vertex].fraction);
-        if (!withCorner) return tl::unexpected(withCorner.error());
-        return split(*withCorner, resolved, vertex);
-    }
-    const LineVertex& cut = line.vertices[vertex];
-    const auto height = resolved.vertices[vertex].height;
-    // A part of the parabola would need controls of its own to keep its heights.
-    const double here = resolved.vertices[vertex].distance;
-    for (const auto& c : resolved.curves)
-        for (const double turn : {0.0, resolved.length, -resolved.length})
-            if ((turn == 0.0 || line.closed) && here + turn > c.start + 1e-9 && here + turn < c.end() - 1e-9)
-                return badInput(
-                    "a vertical curve lies over this place; cut beside it, or take the curve away");
-    if (line.closed) {
-        Line3D open = line;
-        open.closed = false;
-        std::rotate(open.vertices.begin(), at(open, vertex), open.vertices.end());
-        // The end repeats the start in place and height.
-        LineVertex last = cut;
-        last.through.reset();
-        last.rule = height ? HeightRule{FixedHeight{*height}} : HeightRule{NoHeight{}};
-        open.vertices.push_back(last);
-        if (height && (looksBack(cut.rule) || looksAhead(cut.rule))) open.vertices.front().rule = last.rule;
-        settle(open, line, resolved, vertex);
-        return std::pair{open, Line3D{}};
-    }
-    Line3D first{{line.vertices.begin(), at(line, vertex + 1)}, false};
-    Line3D second{{at(line, vertex), line.vertices.end()}, false};
-    first.vertices.back().through.reset();
-    settle(first, line, resolved, 0);
-    settle(second, line, resolved, vertex);
-    return std::pair{first, second};
 }
 
 Result<Line3D> join(const Line3D& a, const Line3D& b, double tolerance) {

@@ -2,8 +2,6 @@
 // Changes of a 3D line. Each takes a line and returns another; what cannot be done is an Error and changes
 // nothing.
 
-#include <utility>
-
 #include "core/linework/line3d.h"
 
 namespace erdwerk::linework {
@@ -24,10 +22,6 @@ Result<Line3D> removeVertex(const Line3D& line, std::size_t vertex);
 Result<Line3D> setRule(const Line3D& line, std::size_t vertex, HeightRule rule);
 Result<Line3D> appendCorner(const Line3D& line, Vec2 place, HeightRule rule);
 
-/// Cuts an open line in two at a vertex that is not an end. A height rule that would look across the cut
-/// becomes the height it has now. BadInput inside a vertical curve. A closed line is opened instead (the
-/// second line is empty).
-Result<std::pair<Line3D, Line3D>> split(const Line3D& line, const ResolvedLine& resolved, std::size_t vertex);
 /// b's start follows a's end; they share the corner when they are within `tolerance` in plan.
 Result<Line3D> join(const Line3D& a, const Line3D& b, double tolerance = 1e-6);
 /// The other direction with the same heights: what was measured from the point before is measured to the

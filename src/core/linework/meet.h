@@ -18,6 +18,7 @@ struct MeetOptions {
     Grade a;  ///< upwards positive, going away from the first line towards the second
     Grade b;  ///< and from the second towards the first
     SlopeAlong along = SlopeAlong::Perpendicular;
+    friend bool operator==(const MeetOptions&, const MeetOptions&) = default;
 };
 
 /// Each side of a chain carries the plane through it with the grade; where two sides meet their planes are

@@ -47,6 +47,11 @@ Result<OffsetRow> parseOffsetRow(const std::string& text) {
     return badInput("'" + typed + "' is no height of a row; write +0.15, 2%, 3:1, =101.25 or =");
 }
 
+std::string rowText(const OffsetRow& row) {
+    const std::string run = formatExact(row.run);
+    return row.height.typed.empty() ? run : run + "," + row.height.typed;
+}
+
 namespace {
 
 constexpr double tiny = 1e-9;

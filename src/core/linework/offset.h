@@ -34,6 +34,9 @@ struct OffsetRow {
 /// and for a run below 0.
 Result<OffsetRow> parseOffsetRow(const std::string& text);
 
+/// As it was typed: "0.5,-2%".
+std::string rowText(const OffsetRow& row);
+
 enum class OutsideCorner { Mitre, Round };
 
 struct OffsetOptions {

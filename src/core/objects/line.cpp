@@ -14,8 +14,21 @@ std::string_view styleName(LineStyle style) {
     return "plain";
 }
 
+bool sameFollows(const Line& a, const Line& b) {
+    return a.follows == b.follows || (a.follows && b.follows && *a.follows == *b.follows);
+}
+
 void Kind<Line>::references(const Line& object, const Visit& visit) {
     for (const auto& v : object.line.vertices) linework::references(v.rule, visit);
+    if (!object.follows) return;
+    if (const auto* row = std::get_if<RowOf>(object.follows.get())) {
+        visit(row->line);
+        if (row->row.height.by == linework::RowHeight::By::Surface) visit(row->surface);
+    } else {
+        const auto& meeting = std::get<MeetingOf>(*object.follows);
+        visit(meeting.first);
+        visit(meeting.second);
+    }
 }
 
 std::optional<Line> Kind<Line>::without(Line object, ObjectId) {

@@ -1,7 +1,12 @@
 #pragma once
 // A 3D line.
 
+#include <memory>
+#include <variant>
+
 #include "core/linework/line3d.h"
+#include "core/linework/meet.h"
+#include "core/linework/offset.h"
 #include "core/objects/kind.h"
 
 namespace erdwerk::objects {
@@ -10,10 +15,36 @@ namespace erdwerk::objects {
 enum class LineStyle { Plain, Crest, Toe };
 std::string_view styleName(LineStyle style);
 
+/// A row that runs beside another line.
+struct RowOf {
+    ObjectId line;
+    linework::OffsetRow row;
+    linework::OffsetOptions options;  ///< `chained` says nothing here: a chained row is a row of a row
+    ObjectId surface;                 ///< of a row that lies on one
+    friend bool operator==(const RowOf&, const RowOf&) = default;
+};
+
+/// Where the slopes from two lines meet.
+struct MeetingOf {
+    ObjectId first;
+    ObjectId second;
+    linework::MeetOptions options;
+    std::size_t part = 0;  ///< of the stretches that they meet along
+    friend bool operator==(const MeetingOf&, const MeetingOf&) = default;
+};
+
+using Follows = std::variant<RowOf, MeetingOf>;
+
 struct Line {
+    /// Of a line that follows others: its shape in plan as the last edit left it, without heights; results
+    /// have the line itself.
     linework::Line3D line;
     LineStyle style = LineStyle::Plain;
+    /// What it is made of, when it follows other lines; shared because most lines follow nothing.
+    std::shared_ptr<const Follows> follows = {};
 };
+
+bool sameFollows(const Line& a, const Line& b);
 
 template <>
 struct Kind<Line> : HasNoParts<Line> {

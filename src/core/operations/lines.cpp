@@ -3,7 +3,6 @@
 #include "core/base/notation.h"
 
 #include <algorithm>
-#include <array>
 
 #include "core/base/display.h"
 #include "core/document/edit_trace.h"
@@ -23,70 +22,25 @@ using LineEdit = std::function<Result<Line3D>(const Line3D&)>;
 /// An edit of one line.
 Edit ofLine(ObjectId id, LineEdit edit) {
     return [id, edit = std::move(edit)](const Document& document) -> Result<Edited> {
-        const auto* line = document.get<objects::Line>(id);
-        if (line == nullptr) return badInput("pick a line");
-        auto next = edit(line->line);
+        const auto line = ownLine(document, id);
+        if (!line) return tl::unexpected(line.error());
+        auto next = edit((*line)->line);
         if (!next) return tl::unexpected(next.error());
         return operations::setLine(document, id, std::move(*next));
     };
 }
 
-Result<Edited> split(const Derived& seen, const LinePlace& at, const Document& document) {
-    const auto* line = document.get<objects::Line>(at.line);
-    const auto* resolved = Derived::in(seen.lines, at.line);
-    if (line == nullptr || resolved == nullptr) return badInput("pick a line");
-    auto cut = line->line;
-    auto heights = *resolved;
-    std::size_t vertex = at.vertex.value_or(0);
-    if (!at.vertex) {
-        auto with = linework::insertCorner(cut, at.segment, at.fraction);
-        if (!with) return tl::unexpected(with.error());
-        const auto path = planPath(cut);
-        const Vec2 place = pointAt(path[at.segment], at.fraction);
-        cut = std::move(*with);
-        heights = linework::resolve(cut, surroundings(seen));
-        for (std::size_t i = 1; i < heights.vertices.size(); ++i)
-            if (geometry::distance(heights.vertices[i].place, place) <
-                geometry::distance(heights.vertices[vertex].place, place))
-                vertex = i;
-    }
-    auto parts = linework::split(cut, heights, vertex);
-    if (!parts) return tl::unexpected(parts.error());
-    Document next = operations::setLine(document, at.line, parts->first);
-    if (parts->second.vertices.empty()) return next;
-    const auto object = document.find(at.line);
-    return next.added(object->name + " (2)", objects::Line{parts->second, line->style}, nullptr,
-                      object->group);
-}
-
-Result<Edited> join(ObjectId first, ObjectId second, const Document& document) {
-    const auto* a = document.get<objects::Line>(first);
-    const auto* b = document.get<objects::Line>(second);
-    if (a == nullptr || b == nullptr || first == second) return badInput("pick two different lines");
-    if (a->line.closed || b->line.closed) return badInput("a closed line has no end to join");
-    const auto ends = [](const Line3D& l) {
-        return std::array{l.vertices.front().place, l.vertices.back().place};
-    };
-    double best = -1;
-    bool turnA = false;
-    bool turnB = false;
-    for (const bool ta : {false, true})
-        for (const bool tb : {false, true}) {
-            const double d = geometry::distance(ends(a->line)[ta ? 0 : 1], ends(b->line)[tb ? 1 : 0]);
-            if (best >= 0 && d >= best) continue;
-            best = d;
-            turnA = ta;
-            turnB = tb;
-        }
-    const auto turned = [](const Line3D& l, bool turn) { return turn ? linework::reversed(l) : l; };
-    auto joined = linework::join(turned(a->line, turnA), turned(b->line, turnB), 0.001);
-    if (!joined) return tl::unexpected(joined.error());
-    // What named parts of the second names them in the first, before what cannot be carried along goes.
-    const Document next = operations::setLine(document, first, std::move(*joined)).withoutOnly(second);
-    return document::carried(document, next).withoutUsesOf(second);
-}
-
 }  // namespace
+
+Result<const objects::Line*> ownLine(const Document& document, ObjectId id) {
+    const auto* line = document.get<objects::Line>(id);
+    if (line == nullptr) return badInput("pick a line");
+    if (line->follows)
+        return badInput("'" + document.nameOf(id) + "' follows '" +
+                        document.nameOf(objects::references(document.find(id)->payload).front()) +
+                        "'; loosen it first");
+    return line;
+}
 
 linework::Surroundings surroundings(const Derived& derived) {
     linework::Surroundings around;
@@ -94,25 +48,13 @@ linework::Surroundings surroundings(const Derived& derived) {
         const auto* surface = derived.surface(id);
         return surface == nullptr ? std::optional<double>{} : surface->heightAt(p);
     };
-    around.line = [&derived](ObjectId id) -> const Line3D* {
-        const auto* line = derived.document.get<objects::Line>(id);
-        return line == nullptr ? nullptr : &line->line;
-    };
+    around.line = [&derived](ObjectId id) -> const Line3D* { return derived.definition(id); };
     around.finished = [&derived](ObjectId id) -> std::shared_ptr<const linework::ResolvedLine> {
         const auto it = derived.lines.find(id);
         return it == derived.lines.end() ? nullptr : it->second;
     };
     around.nameOf = [&derived](ObjectId id) { return derived.document.nameOf(id); };
     return around;
-}
-
-Edit splitLine(const Results& seen, LinePlace at) {
-    return document::onlyWhileSame(seen->document, {at.line},
-                                   [seen, at](const Document& d) { return split(*seen, at, d); });
-}
-
-Edit joinLines(ObjectId first, ObjectId second) {
-    return [first, second](const Document& d) { return join(first, second, d); };
 }
 
 Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line) {

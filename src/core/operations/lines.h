@@ -23,12 +23,8 @@ struct LinePlace {
     double fraction = 0;
 };
 
-/// Cuts a line in two; between vertices a corner is put there first. The second part is "NAME (2)", in the
-/// same group and style. A closed line is opened.
-Edit splitLine(const Results& seen, LinePlace at);
-/// Whichever ends are nearest meet, lines turned as needed; `first` keeps its name, and what stood on
-/// `second` stands on it.
-Edit joinLines(ObjectId first, ObjectId second);
+/// A line that is its own; BadInput for one that is gone or follows others.
+Result<const objects::Line*> ownLine(const Document& document, ObjectId id);
 /// BadInput when the line is a source of the surface.
 Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line);
 Edit reverseLine(ObjectId line);

@@ -3,7 +3,9 @@
 #include <limits>
 
 #include "core/linework/edit.h"
+#include "core/linework/pieces.h"
 #include "core/linework/web.h"
+#include "core/operations/lines.h"
 
 namespace erdwerk::operations {
 
@@ -47,7 +49,7 @@ Result<linework::Line3D> withCornerAt(const linework::Line3D& line, geometry::Ve
 Document withLine(const Document& document, ObjectId id,
                   const std::function<Result<linework::Line3D>(const linework::Line3D&)>& edit) {
     const auto* line = document.get<Line>(id);
-    if (line == nullptr) return document;
+    if (line == nullptr || line->follows) return document;
     auto next = edit(line->line);
     return next ? setLine(document, id, std::move(*next)) : document;
 }
@@ -111,22 +113,16 @@ Document trimOvershoot(const Document& document, const Derived& derived, ObjectI
     const auto* resolved = Derived::in(derived.lines, line);
     if (resolved == nullptr) return document;
     return withLine(document, line, [&](const linework::Line3D& l) -> Result<linework::Line3D> {
-        auto cut = withCornerAt(l, place, height);
-        if (!cut) return cut;
-        const auto there = flat(*cut);
-        const std::size_t vertex = nearestVertex(there, place);
-        if (vertex == 0 || vertex + 1 == cut->vertices.size()) return badInput("there is nothing beyond");
-        // Rules that look across the cut become the heights they have.
-        auto heights = there;
-        for (auto& v : heights.vertices) {
-            const auto on = geometry::nearestOn(resolved->path, v.place);
-            v.height = linework::heightAt(*resolved, geometry::distanceAlong(resolved->path, *on));
-        }
-        heights.vertices[vertex].height = height;
-        auto parts = linework::split(*cut, heights, vertex);
-        if (!parts) return tl::unexpected(parts.error());
-        const bool keepFirst = there.vertices[vertex].distance * 2 > there.length;
-        return keepFirst ? parts->first : parts->second;
+        const auto on = geometry::nearestOn(resolved->path, place);
+        if (!on) return badInput("there is nothing beyond");
+        const double at = geometry::distanceAlong(resolved->path, *on);
+        const bool keepFirst = at * 2 > resolved->length;
+        auto piece = linework::pieceOf(l, *resolved, keepFirst ? 0 : at, keepFirst ? at : resolved->length,
+                                       surroundings(derived));
+        if (!piece) return tl::unexpected(piece.error());
+        auto& end = keepFirst ? piece->line.vertices.back() : piece->line.vertices.front();
+        end.rule = linework::FixedHeight{height};
+        return std::move(piece->line);
     });
 }
 

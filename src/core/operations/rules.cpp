@@ -35,8 +35,10 @@ Edit ofParts(const std::vector<LinePart>& parts, const char* nothing, OnLine cha
         Document d = given;
         bool any = false;
         for (const auto& [id, which] : meant) {
-            const auto* line = given.get<objects::Line>(id);
-            if (line == nullptr) continue;
+            if (given.get<objects::Line>(id) == nullptr) continue;
+            const auto own = ownLine(given, id);
+            if (!own) return tl::unexpected(own.error());
+            const objects::Line* line = *own;
             std::vector<bool> marked(line->line.vertices.size(), false);
             for (std::size_t i = 0; i < marked.size(); ++i)
                 marked[i] = which.whole && isControl(line->line.vertices[i].rule);
@@ -83,14 +85,34 @@ Edit freeHeights(const std::vector<LinePart>& parts) {
                    });
 }
 
+namespace {
+
+std::shared_ptr<const objects::Follows> exchanged(const objects::Follows& follows, ObjectId from,
+                                                  ObjectId other) {
+    objects::Follows next = follows;
+    const auto exchange = [&](ObjectId& named) { named = named == from ? other : named; };
+    if (auto* row = std::get_if<objects::RowOf>(&next)) {
+        exchange(row->line);
+        exchange(row->surface);
+    } else {
+        exchange(std::get<objects::MeetingOf>(next).first);
+        exchange(std::get<objects::MeetingOf>(next).second);
+    }
+    return std::make_shared<const objects::Follows>(std::move(next));
+}
+
+}  // namespace
+
 Edit measureFrom(ObjectId line, ObjectId from, ObjectId other) {
     return [=](const Document& document) -> Result<Edited> {
         const auto* on = document.get<objects::Line>(line);
         if (on == nullptr) return badInput("the line is gone");
         if (!document.find(other)) return badInput("what it should be measured from is gone");
-        Line3D next = on->line;
-        for (auto& v : next.vertices) v.rule = linework::exchanged(v.rule, from, other);
-        return setLine(document, line, std::move(next));
+        objects::Line next = *on;
+        if (on->follows) next.follows = exchanged(*on->follows, from, other);
+        if (!on->follows)
+            for (auto& v : next.line.vertices) v.rule = linework::exchanged(v.rule, from, other);
+        return document.withPayload(line, std::move(next));
     };
 }
 

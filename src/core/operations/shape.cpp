@@ -84,9 +84,9 @@ private:
 
 Edit ofOneLine(ObjectId id, std::function<Result<Line3D>(const Line3D&)> edit) {
     return [id, edit = std::move(edit)](const Document& document) -> Result<Edited> {
-        const auto* line = document.get<objects::Line>(id);
-        if (line == nullptr) return badInput("pick a line");
-        auto next = edit(line->line);
+        const auto line = ownLine(document, id);
+        if (!line) return tl::unexpected(line.error());
+        auto next = edit((*line)->line);
         if (!next) return tl::unexpected(next.error());
         return setLine(document, id, std::move(*next));
     };
@@ -106,6 +106,13 @@ Edit lift(const Results& seen, const std::vector<LinePart>& parts, double amount
                 const auto* line = document.get<objects::Line>(id);
                 const auto* resolved = Derived::in(seen->lines, id);
                 if (line == nullptr || resolved == nullptr) continue;
+                if (line->follows) {  // it goes with what it follows
+                    const auto named = objects::references(document.find(id)->payload);
+                    if (std::any_of(named.begin(), named.end(),
+                                    [&](ObjectId of) { return lifted.count(of) != 0; }))
+                        continue;
+                    return tl::unexpected(ownLine(document, id).error());
+                }
                 std::vector<bool> marked(line->line.vertices.size(), lifted.count(id) != 0);
                 for (const auto& [of, vertex] : parts)
                     if (of == id && vertex && *vertex < marked.size()) marked[*vertex] = true;
@@ -209,9 +216,11 @@ Edit removePoints(ObjectId line, std::vector<std::size_t> points) {
 
 Edit setTypedRun(const Results& seen, ObjectId line, std::size_t point, const std::string& text) {
     return [=](const Document& document) -> Result<Edited> {
-        const auto* on = document.get<objects::Line>(line);
+        const auto own = ownLine(document, line);
         const auto* resolved = Derived::in(seen->lines, line);
-        if (on == nullptr || resolved == nullptr || point >= resolved->vertices.size())
+        if (!own) return tl::unexpected(own.error());
+        const objects::Line* on = *own;
+        if (resolved == nullptr || point >= resolved->vertices.size())
             return badInput("pick a point of a line");
         const auto run = parseNumber(text);
         if (!run || !(*run > 0)) return badInput("'" + text + "' is no run; it is a length above 0");
@@ -243,82 +252,6 @@ Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line, const linew
             return linework::frozen(*draped, resolved, marked);
         })(document);
     };
-}
-
-// ---- lines of lines
-
-Result<std::vector<Line3D>> rowsOf(const Derived& seen, ObjectId line,
-                                   const std::vector<linework::OffsetRow>& rows,
-                                   const linework::OffsetOptions& options, ObjectId surface) {
-    const auto* resolved = Derived::in(seen.lines, line);
-    if (resolved == nullptr) return badInput("pick a line");
-    if (rows.empty()) return badInput("type a row: its run, a comma and its height");
-    std::vector<Line3D> out;
-    ResolvedLine source = *resolved;
-    for (std::size_t r = 0; r < rows.size(); ++r) {
-        auto row = linework::offset(source, rows[r], options);
-        if (!row) return badInput("row " + std::to_string(r + 1) + ": " + row.error().text);
-        if (rows[r].height.by == linework::RowHeight::By::Surface) {
-            const auto* ground = seen.surface(surface);
-            if (ground == nullptr)
-                return badInput("row " + std::to_string(r + 1) + ": there is no surface to lay it on");
-            if (auto draped = linework::drape(*row, *ground, surface)) *row = std::move(*draped);
-        }
-        if (options.chained) source = linework::resolve(*row, surroundings(seen));
-        out.push_back(std::move(*row));
-    }
-    return out;
-}
-
-Edit offsetRows(const Results& seen, ObjectId line, const std::vector<linework::OffsetRow>& rows,
-                const linework::OffsetOptions& options, ObjectId surface) {
-    return document::onlyWhileSame(seen->document, {line}, [=](const Document& document) -> Result<Edited> {
-        auto made = rowsOf(*seen, line, rows, options, surface);
-        if (!made) return tl::unexpected(made.error());
-        const std::string name = document.nameOf(line);
-        ObjectId group = document.byName<objects::Group>("Rows of " + name);
-        Document d = document;
-        if (!group) d = d.added("Rows of " + name, objects::Group{"#2C6E68"}, &group);
-        for (std::size_t r = 0; r < made->size(); ++r)
-            d = d.added(document::freshName<objects::Line>(d, name + " row"),
-                        objects::Line{std::move((*made)[r]), {}}, nullptr, group);
-        return Edited(
-            d, std::to_string(rows.size()) + (rows.size() == 1 ? " row" : " rows") + " beside " + name);
-    });
-}
-
-Result<std::vector<std::vector<geometry::Vec3>>> meetingOf(const Derived& seen, ObjectId a, ObjectId b,
-                                                           const linework::MeetOptions& options) {
-    const auto* first = Derived::in(seen.lines, a);
-    const auto* second = Derived::in(seen.lines, b);
-    if (first == nullptr || second == nullptr || a == b) return badInput("pick two different lines");
-    std::vector<std::vector<geometry::Vec3>> out;
-    for (const auto& x : runsWithHeights(*first, 0.001))
-        for (const auto& y : runsWithHeights(*second, 0.001))
-            if (auto chains = linework::meetingLine(x, y, options))
-                std::move(chains->begin(), chains->end(), std::back_inserter(out));
-    if (out.empty()) return fail(ErrorCode::NotFound, "the slopes never meet between the two lines");
-    return out;
-}
-
-Edit meetLines(const Results& seen, ObjectId a, ObjectId b, const linework::MeetOptions& options) {
-    return document::onlyWhileSame(seen->document, {a, b}, [=](const Document& document) -> Result<Edited> {
-        const auto chains = meetingOf(*seen, a, b, options);
-        if (!chains) return tl::unexpected(chains.error());
-        Document d = document;
-        for (const auto& chain : *chains) {
-            std::vector<geometry::Vec2> corners;
-            std::vector<std::optional<double>> heights;
-            for (const auto& p : chain) {
-                corners.push_back(p.plan());
-                heights.emplace_back(p.z);
-            }
-            d = d.added(document::freshName<objects::Line>(d, "Meeting"),
-                        objects::Line{linework::lineThrough(corners, heights), {}}, nullptr,
-                        document.find(a)->group);
-        }
-        return Edited(d, "Meet " + document.nameOf(a) + " and " + document.nameOf(b));
-    });
 }
 
 // ---- heights for flat lines
@@ -406,9 +339,9 @@ Result<linework::HeightsGiven> heightsFor(const Derived& seen, const std::vector
                                           const linework::GiveOptions& options, const Context& context) {
     std::vector<linework::FlatLine> flat;
     for (const ObjectId id : lines) {
-        const auto* line = seen.document.get<objects::Line>(id);
+        const auto* line = seen.definition(id);
         if (line == nullptr) return badInput("a line is gone");
-        flat.push_back({seen.document.nameOf(id), line->line});
+        flat.push_back({seen.document.nameOf(id), *line});
     }
     if (flat.empty()) return badInput("there is no line without heights");
     return linework::giveHeights(flat, giversFor(seen, lines, options.tolerance), options, context);

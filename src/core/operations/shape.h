@@ -1,10 +1,8 @@
 #pragma once
-// Heights of whole lines and stretches, and lines made of lines.
+// Heights of whole lines and stretches.
 
 #include "core/linework/drape.h"
 #include "core/linework/give_heights.h"
-#include "core/linework/meet.h"
-#include "core/linework/offset.h"
 #include "core/operations/rules.h"
 
 namespace erdwerk::operations {
@@ -31,20 +29,6 @@ Edit setTypedRun(const Results& seen, ObjectId line, std::size_t point, const st
 /// As drapeLine, with options; `asValues`: the heights of now, which do not follow.
 Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line, const linework::DrapeOptions& options,
                bool asValues);
-
-/// Rows beside a line, each a new line "NAME row 1", in a group "Rows of NAME". `surface` for rows that lie
-/// on one. BadInput names the row of which nothing is left.
-Edit offsetRows(const Results& seen, ObjectId line, const std::vector<linework::OffsetRow>& rows,
-                const linework::OffsetOptions& options, ObjectId surface);
-/// The rows as they would be; the Error names the row.
-Result<std::vector<linework::Line3D>> rowsOf(const Derived& seen, ObjectId line,
-                                             const std::vector<linework::OffsetRow>& rows,
-                                             const linework::OffsetOptions& options, ObjectId surface);
-/// A new line for each stretch where the slopes from two lines meet.
-Edit meetLines(const Results& seen, ObjectId a, ObjectId b, const linework::MeetOptions& options);
-/// The same without a document.
-Result<std::vector<std::vector<geometry::Vec3>>> meetingOf(const Derived& seen, ObjectId a, ObjectId b,
-                                                           const linework::MeetOptions& options);
 
 /// What of a project gives heights to these lines: other lines with heights, survey points with one, texts
 /// (points without height that have a note, or a code that is a figure), leaders (lines without heights that

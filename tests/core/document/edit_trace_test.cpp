@@ -3,7 +3,7 @@
 #include "core/document/transaction.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
-#include "core/operations/lines.h"
+#include "core/operations/plan_shape.h"
 #include "core/operations/records.h"
 #include "support/geometry.h"
 
@@ -117,7 +117,7 @@ TEST_F(Anchors, FollowAJoin) {
     ObjectId other;
     document = document.added("M", Line{linework::lineThrough(places("-20 5, -10 4, 0 0"), {}), {}}, &other);
     // The labelled line is taken into the other, whose corners come first.
-    const auto d = done(operations::joinLines(other, line)).document;
+    const auto d = done(operations::joinLines(seen(), other, line)).document;
     EXPECT_FALSE(d.find(line));
     for (const std::size_t i : {0U, 1U, 2U, 3U}) {
         expectOn(d, i, i, i + 1);

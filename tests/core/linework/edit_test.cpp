@@ -1,6 +1,7 @@
 #include "core/linework/edit.h"
 
 #include "core/linework/drape.h"
+#include "core/linework/pieces.h"
 #include "core/linework/web.h"
 #include "support/geometry.h"
 
@@ -98,42 +99,14 @@ TEST(RemoveVertex, CarriesGradePointsOver) {
     EXPECT_EQ(valueOf(removeVertex(ring, 0)).vertices.front().place, (Vec2{10, 0}));
 }
 
-TEST(Split, BothPartsKeepTheirHeights) {
-    const Line3D line = rich();
-    const auto r = resolve(line, noSurface);
-    for (std::size_t i = 1; i + 1 < line.vertices.size(); ++i) {
-        const auto [a, b] = valueOf(split(line, r, i));
-        SCOPED_TRACE("at vertex " + std::to_string(i));
-        EXPECT_FALSE(validate(a));
-        EXPECT_FALSE(validate(b));
-        const auto ra = resolve(a, noSurface);
-        const auto rb = resolve(b, noSurface);
-        EXPECT_NEAR(ra.length + rb.length, r.length, 1e-9);
-        EXPECT_NEAR(*ra.vertices.back().height, *r.vertices[i].height, 1e-9);
-        EXPECT_NEAR(*rb.vertices.front().height, *r.vertices[i].height, 1e-9);
-        EXPECT_NEAR(*rb.vertices.back().height, *r.vertices.back().height, 1e-9);
-    }
-    EXPECT_FALSE(split(line, r, 0));
-}
-
-TEST(Split, OpensAClosedLine) {
-    const Line3D ring = lineThrough(places("0 0, 10 0, 10 10, 0 10"), {1.0, 2.0, 3.0, 4.0}, true);
-    const auto [open, none] = valueOf(split(ring, resolve(ring, noSurface), 2));
-    EXPECT_FALSE(open.closed);
-    EXPECT_EQ(open.vertices.size(), 5U);
-    EXPECT_EQ(open.vertices.front().place, open.vertices.back().place);
-    EXPECT_TRUE(none.vertices.empty());
-    EXPECT_NEAR(resolve(open, noSurface).length, 40, 1e-12);
-}
-
 TEST(Join, PutsBackWhatWasSplit) {
     const Line3D line = rich();
     const auto r = resolve(line, noSurface);
-    const auto [a, b] = valueOf(split(line, r, 2));
-    const Line3D joined = valueOf(join(a, b));
+    const auto parts = valueOf(cutAt(line, r, {r.vertices[2].distance}, {noSurface}));
+    const Line3D joined = valueOf(join(parts[0].line, parts[1].line));
     EXPECT_EQ(joined.vertices.size(), line.vertices.size());
     expectSameHeights(heights(joined), heights(line));
-    EXPECT_FALSE(join(lineThrough(places("0 0, 1 0, 1 1"), {}, true), a));
+    EXPECT_FALSE(join(lineThrough(places("0 0, 1 0, 1 1"), {}, true), line));
 }
 
 TEST(Reverse, KeepsTheHeightsAndIsItsOwnOpposite) {
@@ -191,19 +164,6 @@ TEST(Drape, PutsAGradePointOnEachEdgeCrossed) {
         EXPECT_NEAR(*heightAt(r, d), *surface.heightAt(at.place), 1e-4);
     }
     EXPECT_FALSE(drape(lineThrough(places("500 500, 600 600"), {}), surface, {3}));
-}
-
-TEST(Line3dEdit, ALineIsNotCutInsideAVerticalCurve) {
-    auto line = lineThrough(places("0 0, 100 0, 110 0, 200 0"), {100.0, 104.0, {}, 102.0});
-    line.vertices[1].curve = VerticalCurve{VerticalCurve::By::Length, 40};
-    line.vertices[2].rule = Interpolated{};
-    const auto r = resolve(line, noSurface);
-    ASSERT_EQ(r.curves.size(), 1U);
-    for (const std::size_t inside : {1U, 2U}) {
-        const auto cut = split(line, r, inside);
-        ASSERT_FALSE(cut);
-        EXPECT_THAT(cut.error().text, testing::HasSubstr("vertical curve"));
-    }
 }
 
 }  // namespace

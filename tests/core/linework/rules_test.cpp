@@ -161,16 +161,6 @@ TEST(Rules, RandomLinesKeepTheirHeightsWhenTheyAreTurnedCutOrGetAPoint) {
             same(before.vertices[i], turned.vertices[line.closed ? (n - i) % n : n - 1 - i]);
         const auto with = resolve(valueOf(insertGradePoint(line, 0, 0.5)), plane);
         for (std::size_t i = 0; i < n; ++i) same(before.vertices[i], with.vertices[i == 0 ? 0 : i + 1]);
-        const std::size_t at = line.closed ? pick(n) : 1 + pick(n - 2);
-        const auto [first, second] = valueOf(split(line, before, at));
-        const auto a = resolve(first, plane);
-        if (line.closed) {
-            for (std::size_t i = 0; i < n; ++i) same(before.vertices[(at + i) % n], a.vertices[i]);
-        } else {
-            const auto b = resolve(second, plane);
-            for (std::size_t i = 0; i <= at; ++i) same(before.vertices[i], a.vertices[i]);
-            for (std::size_t i = at; i < n; ++i) same(before.vertices[i], b.vertices[i - at]);
-        }
     }
     EXPECT_GT(complete, 50);
 }

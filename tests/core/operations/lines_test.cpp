@@ -1,7 +1,7 @@
 // What a person does to 3D lines, on a plane: heights are known everywhere.
 
-#include "core/operations/lines.h"
 #include "core/linework/to_next.h"
+#include "core/operations/plan_shape.h"
 
 #include "core/operations/records.h"
 #include "support/plane_site.h"
@@ -74,7 +74,8 @@ TEST(JoinLines, MeetsWhicheverEndsAreNearest) {
                 objects::Line{linework::lineThrough(towards ? places("80 51, 41 51") : places("41 51, 80 51"),
                                                     {11.0, 11.0})},
                 &other);
-            ASSERT_TRUE(s.apply(laneFirst ? joinLines(s.lane, other) : joinLines(other, s.lane)));
+            ASSERT_TRUE(s.apply(laneFirst ? joinLines(s.results(), s.lane, other)
+                                          : joinLines(s.results(), other, s.lane)));
             const ObjectId kept = laneFirst ? s.lane : other;
             EXPECT_EQ(s.document.find(laneFirst ? other : s.lane), nullptr);
             const auto joined = s.resolved(kept);
@@ -92,16 +93,16 @@ TEST(JoinLines, WhatStoodOnTheSecondStandsOnTheFirst) {
     ASSERT_TRUE(s.apply(makeLabel(other, std::nullopt, 0)));
     const ObjectId label = s.last<objects::Label>();
     const auto before = s.results()->labels.at(label)->above;
-    ASSERT_TRUE(s.apply(joinLines(s.lane, other)));
+    ASSERT_TRUE(s.apply(joinLines(s.results(), s.lane, other)));
     EXPECT_EQ(s.document.get<objects::Label>(label)->target, s.lane);
     EXPECT_EQ(s.results()->labels.at(label)->above, before);
 }
 
 TEST(JoinLines, IsRefusedForOneLineAClosedOneAndOneThatIsGone) {
     PlaneSite s;
-    EXPECT_FALSE(s.apply(joinLines(s.lane, s.lane)));
-    EXPECT_FALSE(s.apply(joinLines(s.lane, s.plot)));
-    EXPECT_FALSE(s.apply(joinLines(s.lane, ObjectId{999})));
+    EXPECT_FALSE(s.apply(joinLines(s.results(), s.lane, s.lane)));
+    EXPECT_FALSE(s.apply(joinLines(s.results(), s.lane, s.plot)));
+    EXPECT_FALSE(s.apply(joinLines(s.results(), s.lane, ObjectId{999})));
 }
 
 TEST(DrapeLine, TakesTheHeightsOfThePlane) {

@@ -27,6 +27,51 @@ linework::HeightRule ruleFromJson(const json& j) {
     return std::move(*rule);
 }
 
+json followsToJson(const Follows& follows) {
+    if (const auto* row = std::get_if<RowOf>(&follows)) {
+        json j{{"rowOf", row->line.value},
+               {"row", linework::rowText(row->row)},
+               {"side", row->options.right ? "right" : "left"},
+               {"corners", row->options.corners == linework::OutsideCorner::Round ? "round" : "mitre"}};
+        if (row->surface) j["surface"] = row->surface.value;
+        return j;
+    }
+    const auto& meeting = std::get<MeetingOf>(follows);
+    return {{"meetingOf", {meeting.first.value, meeting.second.value}},
+            {"grades", {meeting.options.a.riseOverRun(), meeting.options.b.riseOverRun()}},
+            {"along", meeting.options.along == linework::SlopeAlong::Fall ? "fall" : "perpendicular"},
+            {"part", meeting.part}};
+}
+
+/// One of two words.
+bool isFirst(const json& j, const char* first, const char* second) {
+    const std::string said = word(j);
+    if (said != first && said != second) throw std::runtime_error("unknown word '" + said + "'");
+    return said == first;
+}
+
+Follows followsFromJson(const json& j) {
+    if (j.contains("rowOf")) {
+        RowOf out;
+        out.line = idFrom(j, "rowOf");
+        auto row = linework::parseOffsetRow(word(j.at("row")));
+        if (!row) throw std::runtime_error(row.error().text);
+        out.row = std::move(*row);
+        out.options.right = isFirst(j.at("side"), "right", "left");
+        if (isFirst(j.at("corners"), "round", "mitre")) out.options.corners = linework::OutsideCorner::Round;
+        if (j.contains("surface")) out.surface = idFrom(j, "surface");
+        return out;
+    }
+    MeetingOf out;
+    out.first = {whole(j.at("meetingOf").at(0))};
+    out.second = {whole(j.at("meetingOf").at(1))};
+    out.options.a = Grade::riseOverRun(figure(j.at("grades").at(0)));
+    out.options.b = Grade::riseOverRun(figure(j.at("grades").at(1)));
+    if (isFirst(j.at("along"), "fall", "perpendicular")) out.options.along = linework::SlopeAlong::Fall;
+    out.part = whole(j.at("part"));
+    return out;
+}
+
 }  // namespace
 
 template <>
@@ -43,7 +88,9 @@ json Json<Line>::write(const Line& p, const JsonContext<Line>&) {
         }
         vertices.push_back(std::move(j));
     }
-    return {{"closed", p.line.closed}, {"style", styleName(p.style)}, {"vertices", std::move(vertices)}};
+    json out{{"closed", p.line.closed}, {"style", styleName(p.style)}, {"vertices", std::move(vertices)}};
+    if (p.follows) out["follows"] = followsToJson(*p.follows);
+    return out;
 }
 
 template <>
@@ -69,6 +116,8 @@ Line Json<Line>::read(const json& j, const JsonContext<Line>&) {
         }
         out.line.vertices.push_back(vertex);
     }
+    if (j.contains("follows"))
+        out.follows = std::make_shared<const Follows>(followsFromJson(j.at("follows")));
     if (const auto problem = validate(out.line)) throw std::runtime_error(*problem);
     return out;
 }

@@ -1,0 +1,103 @@
+// Fewer points for lines; how many go is said before they do.
+
+#include "app/tools/all_tools.h"
+#include "app/tools/picking.h"
+#include "core/operations/plan_shape.h"
+
+namespace erdwerk::app::tools {
+
+namespace {
+
+/// The picked line, or with it all that are selected.
+std::vector<ObjectId> meant(const Session& session, ObjectId picked) {
+    std::vector<ObjectId> out;
+    for (const Ref& ref : session.selection())
+        if (session.document().get<objects::Line>(ref.object) != nullptr &&
+            std::find(out.begin(), out.end(), ref.object) == out.end())
+            out.push_back(ref.object);
+    if (std::find(out.begin(), out.end(), picked) == out.end()) return {picked};
+    return out;
+}
+
+Result<Snap> typedThinning(const Session& session, const QString& text) {
+    const auto options = operations::parseThin(text.trimmed().toStdString());
+    if (!options) return tl::unexpected(options.error());
+    return typedName(session, text);
+}
+
+struct Thinning {
+    ObjectId line;
+    linework::Thinned thin;
+};
+
+std::vector<Thinning> thinnings(const Session& session, const Picks& picks) {
+    std::vector<Thinning> out;
+    const auto options = operations::parseThin(picks[1].name.toStdString());
+    if (!options) return out;
+    for (const ObjectId id : meant(session, picks[0].ref.object)) {
+        const auto* line = session.derived().definition(id);
+        const auto* resolved = derive::Derived::in(session.derived().lines, id);
+        if (line == nullptr || resolved == nullptr) continue;
+        if (auto thin =
+                linework::thinned(*line, *resolved, *options, operations::surroundings(session.derived())))
+            out.push_back({id, std::move(*thin)});
+    }
+    return out;
+}
+
+QString howMany(const Session& session, const Picks& picks) {
+    std::size_t before = 0;
+    std::size_t gone = 0;
+    double off = 0;
+    for (const auto& [id, thin] : thinnings(session, picks)) {
+        before += thin.before;
+        gone += thin.gone;
+        off = std::max(off, thin.deviation);
+    }
+    return tr("%1 of %2 points go, off by %3 at most: Enter applies, Backspace changes it")
+        .arg(gone)
+        .arg(before)
+        .arg(off, 0, 'f', 3);
+}
+
+void ghost(QPainter& painter, const ViewTransform& view, const Session& session, const Picks& picks) {
+    if (picks.empty()) return;
+    if (picks.size() > 1) {
+        for (const auto& [id, thin] : thinnings(session, picks))
+            paintGhostPath(painter, view, planPath(thin.reshaped.line),
+                           QObject::tr("%1 points").arg(thin.before - thin.gone));
+        return;
+    }
+    for (const ObjectId id : meant(session, picks[0].ref.object))
+        if (const auto* line = session.derived().definition(id))
+            paintGhostPath(painter, view, planPath(*line),
+                           QObject::tr("%1 points").arg(line->vertices.size()));
+}
+
+}  // namespace
+
+ToolDeclaration thinLines() {
+    PickSpec spec{.title = tr("Thin down a line"),
+                  .steps = {lineStep(tr("Pick the line that has too many points")),
+                            typedStep(tr("Within"), tr("Type how far off, which angle, which spacing"))},
+                  .apply = [](const Session& s, const Picks& k) -> document::Edit {
+                      const auto options = operations::parseThin(k[1].name.toStdString());
+                      if (!options) return refusal(options.error().text);
+                      return operations::thinLines(s.results(), meant(s, k[0].ref.object), *options);
+                  },
+                  .asks = howMany,
+                  .repeats = false,
+                  .entryHint = QStringLiteral("0.02  ·  3deg  ·  <0.5"),
+                  .typed = typedThinning,
+                  .ghost = ghost};
+    return {.id = QStringLiteral("thin-line"),
+            .text = tr("Thin down a line"),
+            .help = tr("Fewer points, by deviation in space, angle or spacing"),
+            .icon = {"M3 17 L7 11 L11 14 L15 8 L21 6", "M3 20 L21 10"},
+            .key = QStringLiteral("W"),
+            .whyNot = aLine,
+            .suits = isOneOf<objects::Line>,
+            .make = picking(std::move(spec))};
+}
+
+}  // namespace erdwerk::app::tools

@@ -1,0 +1,63 @@
+#include "core/derive/follow.h"
+
+#include "core/linework/drape.h"
+
+namespace erdwerk::derive {
+
+using linework::Line3D;
+using linework::ResolvedLine;
+
+Result<Line3D> rowBeside(const ResolvedLine& source, const linework::OffsetRow& row,
+                         const linework::OffsetOptions& options, const terrain::TinLocator* ground,
+                         ObjectId surface) {
+    auto made = linework::offset(source, row, options);
+    if (!made || row.height.by != linework::RowHeight::By::Surface) return made;
+    if (ground == nullptr) return badInput("there is no surface to lay it on");
+    if (auto draped = linework::drape(*made, *ground, surface)) return draped;
+    return made;  // off the surface: without heights
+}
+
+Result<std::vector<Line3D>> meetingOf(const ResolvedLine& first, const ResolvedLine& second,
+                                      const linework::MeetOptions& options) {
+    std::vector<Line3D> out;
+    for (const auto& a : runsWithHeights(first, 0.001))
+        for (const auto& b : runsWithHeights(second, 0.001)) {
+            const auto chains = linework::meetingLine(a, b, options);
+            if (!chains) continue;
+            for (const auto& chain : *chains) {
+                std::vector<geometry::Vec2> corners;
+                std::vector<std::optional<double>> heights;
+                for (const auto& p : chain) {
+                    corners.push_back(p.plan());
+                    heights.emplace_back(p.z);
+                }
+                out.push_back(linework::lineThrough(corners, heights));
+            }
+        }
+    if (out.empty()) return fail(ErrorCode::NotFound, "the slopes never meet between the two lines");
+    return out;
+}
+
+Result<Line3D> followedLine(
+    const objects::Follows& follows, const std::function<std::shared_ptr<const ResolvedLine>(ObjectId)>& line,
+    const std::function<std::shared_ptr<const terrain::TinLocator>(ObjectId)>& surface) {
+    const auto gone = [] { return fail(ErrorCode::NotFound, "a line that it follows is no longer there"); };
+    if (const auto* row = std::get_if<objects::RowOf>(&follows)) {
+        const auto source = line(row->line);
+        if (!source) return gone();
+        const auto ground =
+            row->row.height.by == linework::RowHeight::By::Surface ? surface(row->surface) : nullptr;
+        return rowBeside(*source, row->row, row->options, ground.get(), row->surface);
+    }
+    const auto& meeting = std::get<objects::MeetingOf>(follows);
+    const auto first = line(meeting.first);
+    const auto second = line(meeting.second);
+    if (!first || !second) return gone();
+    auto parts = meetingOf(*first, *second, meeting.options);
+    if (!parts) return tl::unexpected(parts.error());
+    if (meeting.part >= parts->size())
+        return fail(ErrorCode::NotFound, "the slopes meet along fewer stretches than when it was made");
+    return std::move((*parts)[meeting.part]);
+}
+
+}  // namespace erdwerk::derive

@@ -1,0 +1,127 @@
+#include "core/operations/derived_lines.h"
+
+#include "core/base/notation.h"
+#include "core/derive/follow.h"
+
+namespace erdwerk::operations {
+
+using linework::Line3D;
+using linework::ResolvedLine;
+
+Result<std::vector<Line3D>> rowsOf(const Derived& seen, ObjectId line,
+                                   const std::vector<linework::OffsetRow>& rows,
+                                   const linework::OffsetOptions& options, ObjectId surface) {
+    const auto* resolved = Derived::in(seen.lines, line);
+    if (resolved == nullptr) return badInput("pick a line");
+    if (rows.empty()) return badInput("type a row: its run, a comma and its height");
+    std::vector<Line3D> out;
+    ResolvedLine source = *resolved;
+    for (std::size_t r = 0; r < rows.size(); ++r) {
+        auto row = derive::rowBeside(source, rows[r], options, seen.surface(surface), surface);
+        if (!row) return badInput("row " + std::to_string(r + 1) + ": " + row.error().text);
+        if (options.chained) source = linework::resolve(*row, surroundings(seen));
+        out.push_back(std::move(*row));
+    }
+    return out;
+}
+
+Edit offsetRows(const Results& seen, ObjectId line, const std::vector<linework::OffsetRow>& rows,
+                const linework::OffsetOptions& options, ObjectId surface, bool loose) {
+    return document::onlyWhileSame(seen->document, {line}, [=](const Document& document) -> Result<Edited> {
+        auto made = rowsOf(*seen, line, rows, options, surface);
+        if (!made) return tl::unexpected(made.error());
+        const std::string name = document.nameOf(line);
+        ObjectId group = document.byName<objects::Group>("Rows of " + name);
+        Document d = document;
+        if (!group) d = d.added("Rows of " + name, objects::Group{"#2C6E68"}, &group);
+        ObjectId beside = line;
+        for (std::size_t r = 0; r < made->size(); ++r) {
+            objects::Line row{(*made)[r]};
+            if (!loose) {
+                objects::RowOf of{beside, rows[r], options, surface};
+                of.options.chained = false;
+                row.follows = std::make_shared<const objects::Follows>(std::move(of));
+            }
+            ObjectId id;
+            d = d.added(document::freshName<objects::Line>(d, name + " row"), std::move(row), &id, group);
+            if (options.chained) beside = id;
+        }
+        return Edited(
+            d, std::to_string(rows.size()) + (rows.size() == 1 ? " row" : " rows") + " beside " + name);
+    });
+}
+
+Result<std::vector<Line3D>> meetingOf(const Derived& seen, ObjectId a, ObjectId b,
+                                      const linework::MeetOptions& options) {
+    const auto* first = Derived::in(seen.lines, a);
+    const auto* second = Derived::in(seen.lines, b);
+    if (first == nullptr || second == nullptr || a == b) return badInput("pick two different lines");
+    return derive::meetingOf(*first, *second, options);
+}
+
+Edit meetLines(const Results& seen, ObjectId a, ObjectId b, const linework::MeetOptions& options,
+               bool loose) {
+    return document::onlyWhileSame(seen->document, {a, b}, [=](const Document& document) -> Result<Edited> {
+        const auto parts = meetingOf(*seen, a, b, options);
+        if (!parts) return tl::unexpected(parts.error());
+        Document d = document;
+        for (std::size_t i = 0; i < parts->size(); ++i) {
+            objects::Line meeting{(*parts)[i]};
+            if (!loose)
+                meeting.follows =
+                    std::make_shared<const objects::Follows>(objects::MeetingOf{a, b, options, i});
+            d = d.added(document::freshName<objects::Line>(d, "Meeting"), std::move(meeting), nullptr,
+                        document.find(a)->group);
+        }
+        return Edited(d, "Meet " + document.nameOf(a) + " and " + document.nameOf(b));
+    });
+}
+
+Edit loosen(const Results& seen, const std::vector<ObjectId>& lines) {
+    return [=](const Document& document) -> Result<Edited> {
+        Document d = document;
+        std::size_t count = 0;
+        for (const ObjectId id : lines) {
+            const auto* line = d.get<objects::Line>(id);
+            const auto* now = Derived::in(seen->followed, id);
+            const auto* resolved = Derived::in(seen->lines, id);
+            if (line == nullptr || !line->follows || now == nullptr || resolved == nullptr) continue;
+            Line3D own = now->line;
+            // What can no longer follow keeps the heights that it had.
+            if (!now->problem.empty())
+                for (std::size_t i = 0; i < own.vertices.size(); ++i)
+                    if (const auto height = resolved->vertices[i].lastHeight)
+                        own.vertices[i].rule = linework::FixedHeight{*height};
+            d = document::changed<objects::Line>(d, id, [&](objects::Line& l) {
+                l.line = std::move(own);
+                l.follows = nullptr;
+            });
+            ++count;
+        }
+        if (count == 0) return badInput("there is no line here that follows another");
+        return d;
+    };
+}
+
+Document withRow(const Document& document, ObjectId line,
+                 const std::function<void(objects::RowOf&)>& change) {
+    return document::changed<objects::Line>(document, line, [&](objects::Line& l) {
+        if (!l.follows || !std::holds_alternative<objects::RowOf>(*l.follows)) return;
+        objects::RowOf next = std::get<objects::RowOf>(*l.follows);
+        change(next);
+        l.follows = std::make_shared<const objects::Follows>(std::move(next));
+    });
+}
+
+Edit setTypedRow(ObjectId line, const std::string& text) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto* on = document.get<objects::Line>(line);
+        if (on == nullptr || !on->follows || !std::holds_alternative<objects::RowOf>(*on->follows))
+            return badInput("this line is no row that follows another");
+        const auto row = linework::parseOffsetRow(std::string(trimmed(text)));
+        if (!row) return tl::unexpected(row.error());
+        return withRow(document, line, [&](objects::RowOf& of) { of.row = *row; });
+    };
+}
+
+}  // namespace erdwerk::operations

@@ -1,0 +1,32 @@
+#pragma once
+// Lines made of lines, which follow them until they are loosened.
+
+#include "core/linework/meet.h"
+#include "core/linework/offset.h"
+#include "core/operations/lines.h"
+
+namespace erdwerk::operations {
+
+/// Rows beside a line, each a new line "NAME row 1", in a group "Rows of NAME". They follow the line
+/// (chained: each the row before), or stay as they are made. `surface` for rows that lie on one. BadInput
+/// names the row of which nothing is left.
+Edit offsetRows(const Results& seen, ObjectId line, const std::vector<linework::OffsetRow>& rows,
+                const linework::OffsetOptions& options, ObjectId surface, bool loose = false);
+/// The rows as they would be; the Error names the row.
+Result<std::vector<linework::Line3D>> rowsOf(const Derived& seen, ObjectId line,
+                                             const std::vector<linework::OffsetRow>& rows,
+                                             const linework::OffsetOptions& options, ObjectId surface);
+/// A new line for each stretch where the slopes from two lines meet; it follows both, or stays as it is made.
+Edit meetLines(const Results& seen, ObjectId a, ObjectId b, const linework::MeetOptions& options,
+               bool loose = false);
+/// The same without a document.
+Result<std::vector<linework::Line3D>> meetingOf(const Derived& seen, ObjectId a, ObjectId b,
+                                                const linework::MeetOptions& options);
+/// Lines that follow others no longer do: they keep what they are now, or were last. BadInput when none does.
+Edit loosen(const Results& seen, const std::vector<ObjectId>& lines);
+/// A row that follows a line, changed; nothing for others.
+Document withRow(const Document& document, ObjectId line, const std::function<void(objects::RowOf&)>& change);
+/// Another run and height for a row that follows a line: "0.5,-2%".
+Edit setTypedRow(ObjectId line, const std::string& text);
+
+}  // namespace erdwerk::operations

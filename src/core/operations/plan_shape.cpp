@@ -1,0 +1,429 @@
+#include "core/operations/plan_shape.h"
+
+#include <algorithm>
+#include <array>
+
+#include "core/base/notation.h"
+#include "core/document/edit_trace.h"
+#include "core/linework/edit.h"
+#include "core/linework/path_crossings.h"
+#include "core/linework/pieces.h"
+
+namespace erdwerk::operations {
+
+using geometry::Vec2;
+using linework::Line3D;
+using linework::Reshaped;
+using linework::ResolvedLine;
+
+namespace {
+
+/// "2% and =Kerb became heights; 1 control went"; empty when all was kept.
+std::string whatBecame(const Document& document, const std::vector<Reshaped>& all) {
+    constexpr std::size_t most = 3;
+    std::vector<std::string> rules;
+    std::size_t left = 0;
+    for (const auto& part : all) {
+        left += part.left;
+        for (const auto& s : part.settled) {
+            const auto text = ruleText(document, s.rule);
+            if (std::find(rules.begin(), rules.end(), text) == rules.end()) rules.push_back(text);
+        }
+    }
+    std::string out;
+    for (std::size_t i = 0; i < std::min(most, rules.size()); ++i) out += (i == 0 ? "" : ", ") + rules[i];
+    if (rules.size() > most) out += " and " + std::to_string(rules.size() - most) + " more";
+    if (!rules.empty()) out += rules.size() == 1 ? " became its height" : " became heights";
+    if (left > 0)
+        out += (out.empty() ? "" : "; ") + std::to_string(left) +
+               (left == 1 ? " control went" : " controls went");
+    return out;
+}
+
+struct OfLine {
+    const objects::Line& object;
+    const ResolvedLine& resolved;
+};
+
+/// An edit of a line together with what it was worked out to.
+Edit onResolved(const Results& seen, ObjectId id,
+                std::function<Result<Edited>(const Document&, const OfLine&)> edit) {
+    return document::onlyWhileSame(
+        seen->document, {id}, [seen, id, edit = std::move(edit)](const Document& document) -> Result<Edited> {
+            const auto own = ownLine(document, id);
+            if (!own) return tl::unexpected(own.error());
+            const auto* resolved = Derived::in(seen->lines, id);
+            if (resolved == nullptr || resolved->vertices.size() != (*own)->line.vertices.size())
+                return badInput("the line is still being worked out; press once more");
+            return edit(document, OfLine{**own, *resolved});
+        });
+}
+
+/// An edit that gives the line one other shape.
+Edit reshaping(const Results& seen, ObjectId id,
+               std::function<Result<Reshaped>(const OfLine&, const linework::Surroundings&)> edit) {
+    return onResolved(
+        seen, id,
+        [seen, id, edit = std::move(edit)](const Document& document, const OfLine& of) -> Result<Edited> {
+            auto next = edit(of, surroundings(*seen));
+            if (!next) return tl::unexpected(next.error());
+            Document d = setLine(document, id, next->line);
+            return Edited(std::move(d), {}, whatBecame(document, {*next}));
+        });
+}
+
+/// The first part keeps its name, the others are "NAME (2)", "NAME (3)" …
+Edited inParts(const Document& document, ObjectId id, std::vector<Reshaped> parts) {
+    const auto object = document.find(id);
+    const auto style = document.get<objects::Line>(id)->style;
+    std::string said = whatBecame(document, parts);
+    Document d = setLine(document, id, std::move(parts.front().line));
+    std::size_t number = 2;
+    for (std::size_t i = 1; i < parts.size(); ++i, ++number) {
+        const auto name = [&] { return object->name + " (" + std::to_string(number) + ")"; };
+        while (d.byName<objects::Line>(name())) ++number;
+        d = d.added(name(), objects::Line{std::move(parts[i].line), style}, nullptr, object->group);
+    }
+    return {std::move(d), {}, std::move(said)};
+}
+
+}  // namespace
+
+Result<double> distanceOf(const Derived& seen, const LinePlace& at) {
+    const auto* resolved = Derived::in(seen.lines, at.line);
+    if (resolved == nullptr) return badInput("pick a line");
+    if (at.vertex) {
+        if (*at.vertex >= resolved->vertices.size()) return badInput("the line has no such point");
+        return resolved->vertices[*at.vertex].distance;
+    }
+    if (at.segment >= resolved->path.size()) return badInput("the line has no such side");
+    double out = 0;
+    for (std::size_t s = 0; s < at.segment; ++s) out += lengthOf(resolved->path[s]);
+    return out + at.fraction * lengthOf(resolved->path[at.segment]);
+}
+
+Edit splitLine(const Results& seen, LinePlace at) {
+    return onResolved(seen, at.line, [=](const Document& document, const OfLine& of) -> Result<Edited> {
+        const auto where = distanceOf(*seen, at);
+        if (!where) return tl::unexpected(where.error());
+        if (!of.object.line.closed &&
+            (*where <= linework::cutsMeet || *where >= of.resolved.length - linework::cutsMeet))
+            return badInput("a line cannot be cut at its end");
+        auto parts = linework::cutAt(of.object.line, of.resolved, {*where}, surroundings(*seen));
+        if (!parts) return tl::unexpected(parts.error());
+        return inParts(document, at.line, std::move(*parts));
+    });
+}
+
+Edit splitAtCrossings(const Results& seen, ObjectId line, const std::vector<ObjectId>& others) {
+    return onResolved(seen, line, [=](const Document& document, const OfLine& of) -> Result<Edited> {
+        std::vector<double> cuts;
+        const auto box = boundsOf(of.resolved.path);
+        for (const auto& [id, other] : seen->lines) {
+            const auto object = document.find(id);
+            if (id == line || !object || !boundsOf(other->path).meets(box)) continue;
+            const bool meant = others.empty() ? !document.hidden(*object)
+                                              : std::find(others.begin(), others.end(), id) != others.end();
+            if (!meant) continue;
+            for (const auto& [d, there] : linework::pathCrossings(of.resolved.path, other->path))
+                cuts.push_back(d);
+        }
+        if (cuts.empty()) return badInput("no line crosses it");
+        auto parts = linework::cutAt(of.object.line, of.resolved, std::move(cuts), surroundings(*seen));
+        if (!parts) return tl::unexpected(parts.error());
+        return inParts(document, line, std::move(*parts));
+    });
+}
+
+Edit cutStretchOut(const Results& seen, LinePlace from, LinePlace to) {
+    return onResolved(seen, from.line, [=](const Document& document, const OfLine& of) -> Result<Edited> {
+        if (to.line != from.line) return badInput("both places must be on the same line");
+        const auto a = distanceOf(*seen, from);
+        const auto b = distanceOf(*seen, to);
+        if (!a || !b) return tl::unexpected((a ? b : a).error());
+        const double low = std::min(*a, *b);
+        const double high = std::max(*a, *b);
+        const double length = of.resolved.length;
+        if (high - low <= linework::cutsMeet) return badInput("the two places are the same");
+        std::vector<std::pair<double, double>> stay;
+        if (of.object.line.closed) {
+            // The shorter way round goes.
+            stay.emplace_back(high - low <= length / 2 ? std::pair{high, low} : std::pair{low, high});
+        } else {
+            if (low > linework::cutsMeet) stay.emplace_back(0, low);
+            if (high < length - linework::cutsMeet) stay.emplace_back(high, length);
+        }
+        if (stay.empty()) return badInput("nothing of the line would be left; delete it instead");
+        std::vector<Reshaped> parts;
+        for (const auto& [start, end] : stay) {
+            auto part = linework::pieceOf(of.object.line, of.resolved, start, end, surroundings(*seen));
+            if (!part) return tl::unexpected(part.error());
+            parts.push_back(std::move(*part));
+        }
+        return inParts(document, from.line, std::move(parts));
+    });
+}
+
+namespace {
+
+/// Two lines so that the end of the first meets the start of the second.
+struct Meeting {
+    Line3D a;
+    Line3D b;
+    ResolvedLine resolvedA;
+    ResolvedLine resolvedB;
+    double gap = 0;
+};
+
+std::optional<Meeting> meetingEnds(const Derived& seen, const Line3D& first, const Line3D& second) {
+    const auto ends = [](const Line3D& l) {
+        return std::array{l.vertices.front().place, l.vertices.back().place};
+    };
+    double best = -1;
+    bool turnA = false;
+    bool turnB = false;
+    for (const bool ta : {false, true})
+        for (const bool tb : {false, true}) {
+            const double d = geometry::distance(ends(first)[ta ? 0 : 1], ends(second)[tb ? 1 : 0]);
+            if (best >= 0 && d >= best) continue;
+            best = d;
+            turnA = ta;
+            turnB = tb;
+        }
+    Meeting out;
+    out.a = turnA ? linework::reversed(first) : first;
+    out.b = turnB ? linework::reversed(second) : second;
+    out.resolvedA = linework::resolve(out.a, surroundings(seen));
+    out.resolvedB = linework::resolve(out.b, surroundings(seen));
+    out.gap = best;
+    return out;
+}
+
+/// The joined line, with heights as they were; in one corner as it was chosen.
+Result<Reshaped> joined(Meeting m, const JoinOptions& options, const linework::Surroundings& around) {
+    const auto heightA = m.resolvedA.vertices.back().height;
+    const auto heightB = m.resolvedB.vertices.front().height;
+    const std::size_t endOfA = m.a.vertices.size() - 1;
+    const bool shared = m.gap <= options.gap;
+    if (shared && m.gap > 0) {
+        auto moved = linework::moveCorner(m.b, 0, m.a.vertices.back().place);
+        if (!moved) return tl::unexpected(moved.error());
+        m.b = std::move(*moved);
+    }
+    const auto frontB = m.b.vertices.front();
+    auto out = linework::join(m.a, m.b, 1e-9);
+    if (!out) return tl::unexpected(out.error());
+    std::optional<double> corner = heightA ? heightA : heightB;
+    auto& end = out->vertices[endOfA];
+    if (shared && heightA && heightB && options.step != JoinOptions::Step::First) {
+        corner = options.step == JoinOptions::Step::Second ? heightB : (*heightA + *heightB) / 2;
+        end.rule = options.step == JoinOptions::Step::Second
+                       ? frontB.rule
+                       : linework::HeightRule{linework::FixedHeight{*corner}};
+    } else if (shared && !heightA && heightB) {
+        end.rule = frontB.rule;
+    }
+    const auto keepOf = [&](std::size_t vertex) -> std::optional<linework::Wanted> {
+        if (shared && vertex == endOfA) return linework::Wanted{corner, corner};
+        if (vertex <= endOfA) return linework::wantedFrom(m.resolvedA, m.resolvedA.vertices[vertex].distance);
+        const std::size_t inB = vertex - endOfA - (shared ? 0 : 1);
+        return linework::wantedFrom(m.resolvedB, m.resolvedB.vertices[inB].distance);
+    };
+    return linework::keepHeights(std::move(*out), [&](std::size_t vertex, double) { return keepOf(vertex); },
+                                 around, {endOfA});
+}
+
+}  // namespace
+
+std::optional<JoinGap> gapBetween(const Derived& seen, ObjectId first, ObjectId second) {
+    const auto* a = seen.definition(first);
+    const auto* b = seen.definition(second);
+    if (a == nullptr || b == nullptr || first == second || a->closed || b->closed) return std::nullopt;
+    const auto m = meetingEnds(seen, *a, *b);
+    return JoinGap{m->gap, m->resolvedA.vertices.back().height, m->resolvedB.vertices.front().height};
+}
+
+Edit joinLines(const Results& seen, ObjectId first, ObjectId second, const JoinOptions& options) {
+    return document::onlyWhileSame(
+        seen->document, {first, second}, [=](const Document& document) -> Result<Edited> {
+            if (first == second) return badInput("pick two different lines");
+            const auto a = ownLine(document, first);
+            const auto b = ownLine(document, second);
+            if (!a || !b) return tl::unexpected((a ? b : a).error());
+            if ((*a)->line.closed || (*b)->line.closed) return badInput("a closed line has no end to join");
+            if (!(options.gap >= 0)) return badInput("a gap is 0 or more");
+            auto m = meetingEnds(*seen, (*a)->line, (*b)->line);
+            auto next = joined(std::move(*m), options, surroundings(*seen));
+            if (!next) return tl::unexpected(next.error());
+            // What named parts of the second names them in the first, before what cannot be carried along
+            // goes.
+            const Document with = setLine(document, first, next->line).withoutOnly(second);
+            return Edited(document::carried(document, with).withoutUsesOf(second), {},
+                          whatBecame(document, {*next}));
+        });
+}
+
+Edit reachLine(const Results& seen, LinePlace picked, ObjectId target) {
+    return reshaping(
+        seen, picked.line, [=](const OfLine& of, const linework::Surroundings& around) -> Result<Reshaped> {
+            const auto where = distanceOf(*seen, picked);
+            if (!where) return tl::unexpected(where.error());
+            if (target == picked.line) return badInput("pick another line to go to");
+            const auto* line = Derived::in(seen->lines, target);
+            const auto* alignment = Derived::in(seen->alignments, target);
+            if (line == nullptr && alignment == nullptr)
+                return badInput("pick a line or an alignment to go to");
+            auto reached = linework::reachTo(of.object.line, of.resolved, *where,
+                                             line != nullptr ? line->path : alignment->path, around);
+            if (!reached) return tl::unexpected(reached.error());
+            return std::move(reached->reshaped);
+        });
+}
+
+Edit roundCorner(const Results& seen, ObjectId line, std::size_t vertex, double radius) {
+    return reshaping(seen, line, [=](const OfLine& of, const linework::Surroundings& around) {
+        return linework::roundCorner(of.object.line, of.resolved, vertex, radius, around);
+    });
+}
+
+Edit setArcRadius(const Results& seen, ObjectId line, std::size_t segment, double radius) {
+    return reshaping(seen, line, [=](const OfLine& of, const linework::Surroundings& around) {
+        return linework::setRadius(of.object.line, of.resolved, segment, radius, around);
+    });
+}
+
+Edit setSide(ObjectId line, std::size_t segment, std::optional<Vec2> through) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto own = ownLine(document, line);
+        if (!own) return tl::unexpected(own.error());
+        Line3D next = (*own)->line;
+        const auto path = planPath(next);
+        if (segment >= path.size()) return badInput("the line has no such side");
+        auto& start = next.vertices[cornersOf(next)[segment]];
+        start.through = through;
+        if (through && !geometry::isCurved({path[segment].start, path[segment].end, through}))
+            return badInput("an arc through this place would be straight");
+        if (const auto problem = validate(next)) return badInput(*problem);
+        return setLine(document, line, std::move(next));
+    };
+}
+
+Edit fitArc(const Results& seen, ObjectId line, std::size_t firstCorner, std::size_t lastCorner) {
+    return onResolved(seen, line, [=](const Document& document, const OfLine& of) -> Result<Edited> {
+        auto fitted =
+            linework::fitArc(of.object.line, of.resolved, firstCorner, lastCorner, surroundings(*seen));
+        if (!fitted) return tl::unexpected(fitted.error());
+        const auto& display = document.settings().display;
+        auto became = whatBecame(document, {fitted->reshaped});
+        std::string said = "Arc of radius " + formatLength(fitted->radius, display) + ", off by at most " +
+                           formatFixed(fitted->deviation, 3);
+        if (!became.empty()) said += "; " + became;
+        return Edited(setLine(document, line, std::move(fitted->reshaped.line)), {}, std::move(said));
+    });
+}
+
+Edit smoothLine(const Results& seen, ObjectId line) {
+    return reshaping(seen, line, [](const OfLine& of, const linework::Surroundings& around) {
+        return linework::smoothed(of.object.line, of.resolved, around);
+    });
+}
+
+Edit thinLines(const Results& seen, const std::vector<ObjectId>& lines,
+               const linework::ThinOptions& options) {
+    return document::onlyWhileSame(seen->document, lines, [=](const Document& document) -> Result<Edited> {
+        Document d = document;
+        std::size_t before = 0;
+        std::size_t gone = 0;
+        std::vector<Reshaped> all;
+        for (const ObjectId id : lines) {
+            const auto own = ownLine(d, id);
+            const auto* resolved = Derived::in(seen->lines, id);
+            if (!own) return tl::unexpected(own.error());
+            if (resolved == nullptr) continue;
+            auto thin = linework::thinned((*own)->line, *resolved, options, surroundings(*seen));
+            if (!thin) return tl::unexpected(thin.error());
+            before += thin->before;
+            gone += thin->gone;
+            if (thin->gone == 0) continue;
+            d = setLine(d, id, thin->reshaped.line);
+            all.push_back(std::move(thin->reshaped));
+        }
+        if (gone == 0) return badInput("no point can go");
+        // Controls that went are what was asked for.
+        for (auto& part : all) part.left = 0;
+        auto became = whatBecame(document, all);
+        return Edited(d, {},
+                      std::to_string(gone) + " of " + std::to_string(before) + " points went" +
+                          (became.empty() ? "" : "; " + became));
+    });
+}
+
+Result<linework::ThinOptions> parseThin(const std::string& text) {
+    linework::ThinOptions out;
+    std::size_t at = 0;
+    const std::string words = text + " ";
+    while (at < words.size()) {
+        const auto end = words.find(' ', at);
+        const std::string word = words.substr(at, end - at);
+        at = end + 1;
+        if (word.empty()) continue;
+        const auto figure = [&](std::string_view of) {
+            const auto value = parseNumber(of);
+            return value && *value > 0 ? value : std::nullopt;
+        };
+        if (word.size() > 3 && word.ends_with("deg")) {
+            const auto value = figure(std::string_view(word).substr(0, word.size() - 3));
+            if (!value) return badInput("'" + word + "' is no angle above 0");
+            out.angle = Angle::degrees(*value);
+        } else if (word.front() == '<') {
+            const auto value = figure(std::string_view(word).substr(1));
+            if (!value) return badInput("'" + word + "' is no spacing above 0");
+            out.spacing = *value;
+        } else {
+            const auto value = figure(word);
+            if (!value)
+                return badInput("'" + word +
+                                "' is no deviation; write 0.02, an angle like 3deg, a spacing like <0.5");
+            out.deviation = *value;
+        }
+    }
+    if (!(out.deviation > 0) && !(out.angle.radians() > 0) && !(out.spacing > 0))
+        return badInput("type a deviation like 0.02, an angle like 3deg, a spacing like <0.5");
+    return out;
+}
+
+Edit insertTyped(ObjectId line, const std::string& text) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto own = ownLine(document, line);
+        if (!own) return tl::unexpected(own.error());
+        std::string typed(trimmed(text));
+        const bool every = typed.rfind("every", 0) == 0;
+        const auto figure = parseNumber(trimmed(every ? typed.substr(5) : typed));
+        if (!figure || !(*figure > 0))
+            return badInput("'" + text + "' is no distance; write 25 from the start, or every 5");
+        if (every) {
+            auto next = linework::withCornersEvery((*own)->line, *figure);
+            if (!next) return tl::unexpected(next.error());
+            return setLine(document, line, std::move(*next));
+        }
+        Line3D next = (*own)->line;
+        if (*figure >= linework::placed(next).length) return badInput("that is beyond the end of the line");
+        const std::size_t before = next.vertices.size();
+        linework::cornerAt(next, *figure);
+        if (next.vertices.size() == before && next == (*own)->line)
+            return badInput("there is a corner here already");
+        return setLine(document, line, std::move(next));
+    };
+}
+
+Edit setTypedPlace(ObjectId line, std::size_t vertex, const std::string& text) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto place = parsePlaceEntry(text, document.settings().display);
+        if (!place) return tl::unexpected(place.error());
+        const auto* at = std::get_if<TypedPosition>(&*place);
+        if (at == nullptr) return badInput("type a place: E, N");
+        return moveVertex(line, vertex, {at->easting, at->northing})(document);
+    };
+}
+
+}  // namespace erdwerk::operations
