@@ -163,7 +163,7 @@ TEST_F(Hands, PagesOpenByNumberAndEverythingIsSelectedByAKey) {
     EXPECT_EQ(window->session().selection().size(),
               doc().objects().size() - doc().all<objects::Group>().size() -
                   doc().all<objects::Sheet>().size() - doc().all<objects::LabelStyle>().size() -
-                  doc().all<objects::Profile>().size());
+                  doc().all<objects::Profile>().size() - doc().all<objects::OffsetSet>().size());
 }
 
 TEST_F(Hands, TheFinderKnowsPagesSettingsFindingsAndWhatWasUsedLast) {

@@ -55,6 +55,7 @@ struct Site {
         add("Heights", HeightRaster{"heights.tif", std::make_shared<const survey::Raster>(raster), {}});
         Picture picture{2, 2, {30, 5, 0, 75, 0, -5}, std::vector<std::uint8_t>(12, 40)};
         add("Photo", Backdrop{"photo.tif", std::make_shared<const Picture>(picture), {}});
+        add("Kerb", OffsetSet{{test::valueOf(linework::parseOffsetRow("0.3,-2%"))}, {}});
         snapshot.derived = test::valueOf(derive::evaluate(document));
         for (const auto& [id, result] : snapshot.derived.surfaces)
             snapshot.shadings[id] = std::make_shared<const terrain::Shading>(result->locator);

@@ -41,6 +41,23 @@ Result<void> writeLines(const std::string& path, const std::string& layer,
     return format::writeVectorFile(path, {out});
 }
 
+/// Lines and leaders in 2D, texts as points with an attribute.
+Result<void> writeFlat(const std::string& path, const demo::FlatDrawing& drawing) {
+    format::VectorLayer kerbs{"kerbs", format::Shape::CurveZ, {{"name"}}, {}};
+    for (const auto& line : drawing.kerbs) kerbs.features.push_back(feature(line, true));
+    format::VectorLayer leaders{"leaders", format::Shape::LineZ, {{"name"}}, {}};
+    for (const auto& line : drawing.leaders) leaders.features.push_back(feature(line, false));
+    format::VectorLayer texts{"texts", format::Shape::PointZ, {{"text"}}, {}};
+    for (const auto& [text, at] : drawing.texts) {
+        format::VectorFeature f;
+        f.places = {{at.x, at.y, 0}};
+        f.flat = true;
+        f.values = {text};
+        texts.features.push_back(std::move(f));
+    }
+    return format::writeVectorFile(path, {kerbs, leaders, texts});
+}
+
 Result<void> writeDemo(const std::string& folder, std::uint32_t seed) {
     const demo::Site site = demo::survey(seed);
     if (auto done = format::replaceFile(folder + "/survey.csv", format::writePoints(site.points)); !done)
@@ -50,6 +67,8 @@ Result<void> writeDemo(const std::string& folder, std::uint32_t seed) {
     if (auto done = writeLines(folder + "/rim.geojson", "rim", {site.rim}, false); !done) return done;
     if (auto done = writeLines(folder + "/lane.gpkg", "lane", {site.lane}, true); !done) return done;
     if (auto done = writeLines(folder + "/plot.gpkg", "plot", {site.plot}, true); !done) return done;
+    if (auto done = writeFlat(folder + "/turning-place.gpkg", demo::turningPlace(site.lane.line)); !done)
+        return done;
     if (auto done = format::writeLas(folder + "/knoll.las", demo::makeCloud(demo::northKnoll()).cloud, true);
         !done)
         return done;

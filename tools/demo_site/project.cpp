@@ -25,6 +25,7 @@ public:
         shape();
         route();
         record();
+        rowsByName();
         return document_;
     }
 
@@ -120,6 +121,18 @@ private:
                                       "Plan of Plot Q-4",
                                       "Erdwerk demo",
                                       "2026-11-25"});
+    }
+
+    /// Rows to make beside a line in one go.
+    void rowsByName() {
+        const auto set = [](const std::vector<std::string>& rows) {
+            OffsetSet out;
+            for (const auto& row : rows) out.rows.push_back(*linework::parseOffsetRow(row));
+            out.options.chained = true;
+            return out;
+        };
+        add("Lane kerb", set({"0.3,-2%", "0.02,+0.12", "0.15,2%"}));
+        add("Ditch", set({"0.5,-5%", "0.9,-1.5:1", "0.4,+0", "0.9,1.5:1"}));
     }
 
     const Site& site_;

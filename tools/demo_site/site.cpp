@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstdio>
 #include <numbers>
 #include <random>
 
@@ -190,6 +191,57 @@ Site survey(std::uint32_t seed) {
         "Survey rim",
         linework::lineThrough({at(4, 4), at(236, 5), at(235, 196), at(120, 194), at(5, 195)}, {}, true)};
     return s.site;
+}
+
+FlatDrawing turningPlace(const linework::Line3D& lane) {
+    // Along the lane's left edge, and away from the lane.
+    const auto centre = planPath(lane);
+    const auto mouth = geometry::positionAt(centre, geometry::lengthOf(centre) - 44);
+    const Vec2 along = geometry::directionOf(mouth.direction);
+    const Vec2 away = geometry::leftOf(along);
+    const Vec2 origin = mouth.place + away * 2.5;
+    const auto here = [&](double x, double y) { return origin + along * x + away * y; };
+    const auto height = [](double x, double y) { return 322.1 + 0.010 * x + 0.012 * y; };
+    const auto written = [&](double x, double y, bool comma) {
+        char text[32];
+        std::snprintf(text, sizeof text, "k %.2f", height(x, y));
+        std::string out = text;
+        if (comma) std::replace(out.begin(), out.end(), '.', ',');
+        return out;
+    };
+    FlatDrawing out;
+    linework::Line3D kerb;
+    kerb.vertices = {corner(here(-10, 0), here(-7.17, 1.17)),  corner(here(-6, 4)),
+                     corner(here(-6, 19), here(-4.83, 21.83)), corner(here(-2, 23)),
+                     corner(here(2, 23), here(4.83, 21.83)),   corner(here(6, 19)),
+                     corner(here(6, 4), here(7.17, 1.17)),     corner(here(10, 0))};
+    out.kerbs.push_back({"Turning place kerb", kerb});
+    linework::Line3D island;
+    island.closed = true;
+    island.vertices = {corner(here(-2.5, 14), here(-1.77, 15.77)), corner(here(0, 16.5), here(1.77, 15.77)),
+                       corner(here(2.5, 14), here(0, 11.5))};
+    out.kerbs.push_back({"Island", island});
+    out.kerbs.push_back(
+        {"Splitter", linework::lineThrough({here(0, 2), here(1.2, 6), here(-1.2, 6)}, {}, true)});
+    const auto leader = [&](double x, double y, double dx, double dy, bool comma) {
+        const Vec2 text = here(x + dx, y + dy);
+        out.leaders.push_back({"Leader " + std::to_string(out.leaders.size() + 1),
+                               linework::lineThrough({text, here(x, y)}, {})});
+        out.texts.emplace_back(written(x, y, comma), text);
+    };
+    leader(-6, 4, -5, 2, false);
+    leader(-6, 19, -5, 2, false);
+    leader(2, 23, 3, 4, true);
+    leader(6, 19, 5, 2, false);
+    leader(-2.5, 14, -2.2, 2, false);
+    leader(2.5, 14, 2.2, 2, true);
+    leader(0, 2, -3, -1, false);
+    out.texts.emplace_back(written(1.2, 6, false), here(1.22, 6.02));
+    out.texts.emplace_back(written(-1.2, 6, false), here(-1.22, 6.02));
+    out.texts.emplace_back("kerb type B", here(-9, 12));
+    out.texts.emplace_back("gully", here(5, 8));
+    out.texts.emplace_back("see section 4", here(9, 14));
+    return out;
 }
 
 terrain::BuildInput largeInput(std::size_t count, std::size_t segments, std::uint32_t seed) {

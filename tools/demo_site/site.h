@@ -28,6 +28,16 @@ struct NamedLine {
     linework::Line3D line;
 };
 
+/// A drawing without heights, as it comes from others: lines, leaders, and texts some of which are heights.
+struct FlatDrawing {
+    std::vector<NamedLine> kerbs;
+    std::vector<NamedLine> leaders;
+    std::vector<std::pair<std::string, geometry::Vec2>> texts;
+};
+/// The turning place north of Starling Lane: its kerb, an island, a splitter, seven heights at leaders, two
+/// beside the kerb, three texts without a number. One corner of the kerb has no text.
+FlatDrawing turningPlace(const linework::Line3D& lane);
+
 struct Site {
     std::vector<survey::SurveyPoint> points;
     std::vector<NamedLine> breaklines;  ///< crest, toe, ditch, wall, lane edges, footpath

@@ -291,6 +291,11 @@ void FindingsPage::fillMenu(QMenu& menu, std::size_t index) {
             go(static_cast<int>(index));
             Q_EMIT tracePressed(surface);
         });
+    if (const auto point = withoutHeight(index))
+        add(tr("Type its height"), [this, index, point = *point] {
+            go(static_cast<int>(index));
+            Q_EMIT typePressed(point);
+        });
     menu.addSeparator();
     for (const auto& [way, count] : check::waysToFixAll(shown_->findings, f.kind))
         if (count > 1)
@@ -301,6 +306,15 @@ void FindingsPage::fillMenu(QMenu& menu, std::size_t index) {
         list_->setCurrentItem(list_->topLevelItem(static_cast<int>(index)));
         askReason();
     });
+}
+
+std::optional<Ref> FindingsPage::withoutHeight(std::size_t index) const {
+    const auto& f = shown_->findings[index];
+    if (f.kind != "without-height" || f.objects.empty() || !f.at) return std::nullopt;
+    const auto* line = derive::Derived::in(session_.derived().lines, f.objects.front());
+    for (std::size_t i = 0; line != nullptr && i < line->vertices.size(); ++i)
+        if (line->vertices[i].place == *f.at) return Ref{f.objects.front(), i};
+    return std::nullopt;
 }
 
 Result<void> FindingsPage::exportTo(const QString& path) const {

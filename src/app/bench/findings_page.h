@@ -30,6 +30,7 @@ public:
 Q_SIGNALS:
     void exportPressed();
     void tracePressed(ObjectId surface);
+    void typePressed(Ref point);  ///< a point without height, to type it
 
 protected:
     void showEvent(QShowEvent* event) override;
@@ -38,6 +39,8 @@ private:
     void refresh();
     void fill();
     void fillAccepted();
+    /// The first point of a line that a finding says has no height.
+    [[nodiscard]] std::optional<Ref> withoutHeight(std::size_t index) const;
     QLayout* buildBar();
     QWidget* buildConfirm();
     void addRow(const check::Finding& f, std::size_t index);

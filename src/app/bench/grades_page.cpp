@@ -62,14 +62,6 @@ std::vector<SectionPoint> finishedSection(const linework::ResolvedLine& line) {
     return out;
 }
 
-document::Edit both(document::Edit first, document::Edit second) {
-    return [first = std::move(first),
-            second = std::move(second)](const document::Document& d) -> Result<document::Edited> {
-        auto done = first(d);
-        return done ? second(done->document) : done;
-    };
-}
-
 }  // namespace
 
 GradesPage::GradesPage(Session& session, QWidget* parent) : BenchPage(parent), session_(session) {
@@ -177,6 +169,12 @@ void GradesPage::connectParts() {
             [this](std::size_t i, double d, double h) { moveHandle(i, d, h, true); });
     connect(section_, &SectionView::handleReleased, this,
             [this](std::size_t i, double d, double h) { moveHandle(i, d, h, false); });
+    connect(section_, &SectionView::stretchDragged, this,
+            [this](std::size_t i, double rise, bool done) { moveStretch(i, rise, !done); });
+    connect(section_, &SectionView::curvePulled, this,
+            [this](std::size_t i, double length, bool done) { pullCurve(i, length, !done); });
+    section_->setToolTip(
+        tr("Drag a point, or the line between two; with Shift pull a vertical curve out of a point"));
 }
 
 const linework::ResolvedLine* GradesPage::resolved() const {
@@ -230,6 +228,7 @@ void GradesPage::fillSection(const linework::ResolvedLine& r, const linework::Li
     SectionSeries line{QString::fromStdString(session_.document().nameOf(*line_)), theme::clay, 2, false,
                        finishedSection(r)};
     shown.series.push_back(std::move(line));
+    shown.stretches = true;
     handles_.clear();
     SectionSeries tangents{QString(), theme::inkQuiet, 1, true, {}};
     for (std::size_t k = 0; k < r.vertices.size(); ++k) {
@@ -250,6 +249,10 @@ void GradesPage::fillSection(const linework::ResolvedLine& r, const linework::Li
                                    QString::fromStdString(formatHeight(height, display)),
                                    c.in.riseOverRun() > 0});
         }
+    const auto* object = session_.derived().document.get<objects::Line>(*line_);
+    for (const auto& beyond : linework::gradesBeyond(definition, r, object->limits))
+        shown.spans.push_back(
+            {beyond.from, beyond.to, QString::fromStdString(formatGrade(beyond.grade, display))});
     if (!r.curves.empty()) shown.series.push_back(std::move(tangents));
     // The ground that is meant first, then the others under the line.
     constexpr std::size_t mostGrounds = 4;
@@ -341,26 +344,6 @@ void GradesPage::fillTable(const linework::ResolvedLine& r, const linework::Line
             section_->setActive(static_cast<std::size_t>(handle - handles_.begin()));
     }
     filling_ = false;
-}
-
-void GradesPage::moveHandle(std::size_t handle, double distance, double height, bool preview) {
-    const auto* r = resolved();
-    if (r == nullptr || handle >= handles_.size()) return;
-    const std::size_t vertex = handles_[handle];
-    const linework::FixedHeight fixed{std::round(height * 1000) / 1000};
-    auto edit = operations::setRule(*line_, vertex, fixed);
-    const bool along = !session_.derived().definition(*line_)->vertices[vertex].isCorner &&
-                       std::abs(distance - r->vertices[vertex].distance) > r->length * 1e-4;
-    if (along) edit = both(operations::moveGradePointTo(*line_, vertex, distance), edit);
-    if (preview) {
-        session_.preview(edit);
-        return;
-    }
-    session_.edit(tr("%1, point %2: height %3")
-                      .arg(QString::fromStdString(session_.document().nameOf(*line_)))
-                      .arg(vertex + 1)
-                      .arg(QString::fromStdString(formatExact(fixed.height))),
-                  edit);
 }
 
 std::optional<document::Edit> GradesPage::cellEdit(int row, int column, const QString& text) const {

@@ -33,6 +33,8 @@ private:
     [[nodiscard]] std::optional<document::Edit> cellEdit(int row, int column, const QString& text) const;
     void edited(int row, int column);
     void moveHandle(std::size_t handle, double distance, double height, bool preview);
+    void moveStretch(std::size_t handle, double rise, bool preview);
+    void pullCurve(std::size_t handle, double length, bool preview);
     void showSelectedRows();
     void showHover();
     [[nodiscard]] const linework::ResolvedLine* resolved() const;
@@ -47,6 +49,7 @@ private:
     GradesBar* bar_;
     std::vector<std::size_t> handles_;  ///< by handle of the section: the vertex
     bool filling_ = false;
+    std::shared_ptr<const derive::Derived> dragBase_;  ///< results when a drag of a stretch began
 };
 
 }  // namespace erdwerk::app

@@ -35,6 +35,8 @@ template <>
 const ObjectKind& kindOf<objects::HeightRaster>();
 template <>
 const ObjectKind& kindOf<objects::Backdrop>();
+template <>
+const ObjectKind& kindOf<objects::OffsetSet>();
 
 const ObjectKind& kindOf(const objects::Payload& payload);
 inline const ObjectKind& kindOf(const objects::Object& object) {

@@ -204,6 +204,23 @@ public:
                          text(formatHeight(curve.height(*turn), display)));
         }
     }
+    static void figuresOf(FactsForm& form, const linework::ResolvedLine& line) {
+        const auto& display = form.display();
+        form.fact(QObject::tr("Length"), text(formatLength(line.length, display)));
+        if (line.closed)
+            form.fact(QObject::tr("Area"),
+                      text(formatArea(std::abs(geometry::signedArea(line.path)), display)));
+        std::optional<double> low;
+        std::optional<double> high;
+        for (const auto& v : line.vertices) {
+            if (!v.height) continue;
+            low = std::min(low.value_or(*v.height), *v.height);
+            high = std::max(high.value_or(*v.height), *v.height);
+        }
+        form.fact(QObject::tr("Heights"),
+                  low ? text(formatHeight(low, display) + " to " + formatHeight(high, display))
+                      : QObject::tr("none"));
+    }
     /// What a line that follows others is made of, and the button that loosens it.
     static void follows(FactsForm& form, ObjectId id, const objects::Line& line) {
         if (!line.follows) return;
@@ -261,7 +278,9 @@ public:
         const auto& document = form.document();
         const auto& display = document.settings().display;
         const auto* payload = document.get<objects::Line>(id);
-        const linework::Line3D& definition = *form.derived().definition(id);
+        // Results may be older than the line.
+        const auto* known = form.derived().definition(id);
+        const linework::Line3D& definition = known != nullptr ? *known : payload->line;
         form.heading(text(document.nameOf(id)));
         const auto* r = derive::Derived::in(form.derived().lines, id);
         if (r != nullptr && vertex && *vertex < r->vertices.size() && *vertex < definition.vertices.size()) {
@@ -287,26 +306,13 @@ public:
                 [id, i](std::string typed) { return operations::setTypedRule(id, i, std::move(typed)); });
             form.heading(QObject::tr("Line"));
         }
-        if (r != nullptr) {
-            form.fact(QObject::tr("Length"), text(formatLength(r->length, display)));
-            if (r->closed)
-                form.fact(QObject::tr("Area"),
-                          text(formatArea(std::abs(geometry::signedArea(r->path)), display)));
-            std::optional<double> low;
-            std::optional<double> high;
-            for (const auto& v : r->vertices) {
-                if (!v.height) continue;
-                low = std::min(low.value_or(*v.height), *v.height);
-                high = std::max(high.value_or(*v.height), *v.height);
-            }
-            form.fact(QObject::tr("Heights"),
-                      low ? text(formatHeight(low, display) + " to " + formatHeight(high, display))
-                          : QObject::tr("none"));
-        }
+        if (r != nullptr) figuresOf(form, *r);
         follows(form, id, *payload);
         form.fact(QObject::tr("Corners"), QString::number(cornersOf(definition).size()));
         form.fact(QObject::tr("Grade points"),
                   QString::number(definition.vertices.size() - cornersOf(definition).size()));
+        form.typedEntry(QObject::tr("Grades meant"), text(linework::gradeLimitsText(payload->limits)),
+                        [id](std::string typed) { return operations::setTypedLimits(id, typed); });
         form.choice(QObject::tr("Drawn as"),
                     {QObject::tr("plain line"), QObject::tr("crest"), QObject::tr("toe")},
                     static_cast<int>(payload->style), [id](const Document& d, int i) {

@@ -26,6 +26,8 @@ public:
         (void)object;
         return {};
     }
+    /// It, or what stands on it, lies somewhere in plan.
+    [[nodiscard]] virtual bool hasPlace() const { return true; }
     /// It can be seen in a view, so it can be hidden.
     [[nodiscard]] virtual bool canHide() const { return !passes().empty(); }
     /// Settings of several objects of this kind, or parts of them, edited at once.

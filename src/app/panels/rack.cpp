@@ -31,7 +31,9 @@ Rack::Rack(ActionList& actions, Session& session, QWidget* parent) : QScrollArea
     setWidget(content);
     // What is seldom needed is folded until somebody unfolds it.
     folded_ = remembered::foldedHeadings().value_or(
-        QSet<QString>{stageName(Stage::Ground) + QLatin1Char('/') + tr("Own edits")});
+        QSet<QString>{stageName(Stage::Ground) + QLatin1Char('/') + tr("Own edits"),
+                      stageName(Stage::Shape) + QLatin1Char('/') + tr("Arcs and fewer points"),
+                      stageName(Stage::Shape) + QLatin1Char('/') + tr("Whole things")});
     connect(&session, &Session::documentChanged, this, &Rack::refresh);
     connect(&session, &Session::selectionChanged, this, &Rack::refresh);
     connect(&session, &Session::resultsChanged, this, &Rack::refresh);

@@ -152,6 +152,7 @@ void PlanView::fit() {
 
 void PlanView::setTool(Tool* tool) {
     tool_ = tool;
+    pickedUp_.reset();
     if (tool_ != nullptr) connect(tool_, &Tool::changed, this, qOverload<>(&QWidget::update));
     update();
 }
@@ -207,6 +208,11 @@ void PlanView::updateSnap(QPointF at) {
         std::stable_partition(stacked_.begin(), stacked_.end(), [this](const Snap& s) {
             return tool_->accepts(s) && session_.isSelected(s.ref.object);
         });
+    if (tool_ != nullptr)
+        for (Snap& own : tool_->ownPlaces()) {
+            own.distance = geometry::distance(own.place, view_.toGround(at)) * view_.scale;
+            if (own.distance <= 9) stacked_.insert(stacked_.begin(), std::move(own));
+        }
     stackedAt_ = 0;
     if (stacked_.empty()) {
         Snap surface;
@@ -234,6 +240,10 @@ void PlanView::mouseMoveEvent(QMouseEvent* event) {
         dragTo(at);
     } else {
         updateSnap(at);
+        if (tool_ != nullptr && pickedUp_ && (at - pressedAt_).manhattanLength() >= 4) {
+            tool_->pickUp(*pickedUp_);
+            pickedUp_.reset();
+        }
         if (tool_ != nullptr) tool_->hoverAt(*snap_);
     }
     session_.setHover(Hover{view_.toGround(at),
@@ -260,7 +270,10 @@ void PlanView::mousePressEvent(QMouseEvent* event) {
     if (!snap_ || snap_->kind == SnapKind::Surface ||
         geometry::distance(snap_->place, view_.toGround(event->position())) * view_.scale > 12)
         updateSnap(event->position());
-    if (tool_ != nullptr) return;
+    if (tool_ != nullptr) {
+        if (!snap_->ref.object && snap_->ref.part) pickedUp_ = snap_;
+        return;
+    }
     if (snap_->kind == SnapKind::Surface || snap_->kind == SnapKind::Dense) {
         panning_ = true;
         return;
@@ -301,6 +314,7 @@ void PlanView::mouseReleaseEvent(QMouseEvent* event) {
     }
     if (event->button() != Qt::LeftButton) return;
     if (tool_ != nullptr) {
+        pickedUp_.reset();
         tool_->clickAt(*snap_);
         return;
     }

@@ -104,6 +104,7 @@ private:
     bool panning_ = false;
     std::optional<Snap> dragging_;
     bool dragMoved_ = false;
+    std::optional<Snap> pickedUp_;  ///< one of the tool's own places, under the pressed button
     std::unique_ptr<LatestWorker<Request, Picture>> painterThread_;
 };
 

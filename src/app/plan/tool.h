@@ -42,6 +42,13 @@ public:
     }
     virtual void hoverAt(const Snap& snap) { (void)snap; }
     virtual void clickAt(const Snap& snap) = 0;
+    /// Places that the tool itself has drawn and that can be picked up again: `ref` has no object, its part
+    /// is the tool's own number. They come before all others.
+    [[nodiscard]] virtual std::vector<Snap> ownPlaces() const { return {}; }
+    /// A drag that begins at one of its own places: picks it up; what follows are hovers and a click.
+    virtual void pickUp(const Snap& snap) { (void)snap; }
+    /// Esc: true when it only ends something inside the tool.
+    virtual bool escape() { return false; }
     /// Typed text; false (after failed()) when it cannot be read.
     virtual bool enter(const QString& text) {
         (void)text;

@@ -105,6 +105,7 @@ void SectionView::paintEvent(QPaintEvent*) {
     const Frame f = frame();
     paintGrid(painter, f);
     painter.setClipRect(f.area.adjusted(-8, -12, 8, 8));
+    paintSpans(painter, f);
     if (data_.shadeDifference) paintDifference(painter, f);
     paintSeries(painter, f);
     paintMarks(painter, f);
@@ -160,6 +161,24 @@ void SectionView::paintGrid(QPainter& painter, const Frame& f) {
     painter.setPen(theme::inkQuiet);
     painter.drawText(QRectF(f.area.right() - 120, 17, 120, 14), Qt::AlignRight | Qt::AlignVCenter,
                      tr("heights × %1").arg(shownExaggeration(), 0, 'f', 1));
+}
+
+void SectionView::paintSpans(QPainter& painter, const Frame& f) {
+    painter.setFont(theme::font(10));
+    for (const auto& span : data_.spans) {
+        const double left = f.map(span.from, 0).x();
+        const double right = f.map(std::min(span.to, f.maxX), 0).x();
+        const QRectF room(left, f.area.top(), right - left, f.area.height());
+        QColor shade = theme::ochre;
+        shade.setAlpha(36);
+        painter.fillRect(room, shade);
+        shade.setAlpha(110);
+        painter.fillRect(room, QBrush(shade, Qt::BDiagPattern));
+        painter.setPen(theme::ink);
+        const double wide = QFontMetricsF(painter.font()).horizontalAdvance(span.text);
+        if (wide < room.width())
+            painter.drawText(room.adjusted(0, 0, 0, -3), Qt::AlignHCenter | Qt::AlignBottom, span.text);
+    }
 }
 
 void SectionView::paintDifference(QPainter& painter, const Frame& f) {
@@ -266,7 +285,30 @@ std::optional<std::size_t> SectionView::handleAt(QPointF at) const {
     return best;
 }
 
+std::optional<std::size_t> SectionView::stretchAt(QPointF at) const {
+    if (!data_.stretches) return std::nullopt;
+    for (std::size_t i = 0; i + 1 < data_.handles.size(); ++i) {
+        const QPointF a = handlePosition(i);
+        const QPointF b = handlePosition(i + 1);
+        if (at.x() < a.x() + 10 || at.x() > b.x() - 10) continue;
+        const double y = a.y() + (b.y() - a.y()) * (at.x() - a.x()) / (b.x() - a.x());
+        if (std::abs(y - at.y()) < 6) return i;
+    }
+    return std::nullopt;
+}
+
+double SectionView::riseTo(QPointF at) const {
+    const Frame f = frame();
+    return f.heightAt(at.y()) - f.heightAt(pressedAt_.y());
+}
+
+double SectionView::pulledTo(QPointF at) const {
+    return 2 * std::abs(frame().distanceAt(at.x()) - data_.handles[*dragging_].distance);
+}
+
 void SectionView::mousePressEvent(QMouseEvent* event) {
+    pressedAt_ = event->position();
+    pulling_ = data_.stretches && (event->modifiers() & Qt::ShiftModifier) != 0;
     dragging_ = handleAt(event->position());
     moved_ = false;
     if (adding_ && !dragging_ && event->button() == Qt::LeftButton) {
@@ -274,6 +316,8 @@ void SectionView::mousePressEvent(QMouseEvent* event) {
         Q_EMIT placeClicked(f.distanceAt(event->position().x()), f.heightAt(event->position().y()));
         return;
     }
+    if (!dragging_) stretch_ = stretchAt(event->position());
+    if (stretch_) frozen_ = frame();
     if (!dragging_) return;
     frozen_ = frame();
     Q_EMIT handleClicked(*dragging_);
@@ -284,22 +328,33 @@ void SectionView::mouseMoveEvent(QMouseEvent* event) {
     const double distance = std::clamp(f.distanceAt(event->position().x()), f.minX, f.maxX);
     if (dragging_ && *dragging_ < data_.handles.size() && (event->buttons() & Qt::LeftButton) != 0) {
         moved_ = true;
+        if (pulling_) return Q_EMIT curvePulled(*dragging_, pulledTo(event->position()), false);
         const auto& h = data_.handles[*dragging_];
         Q_EMIT handleDragged(*dragging_, h.along ? distance : h.distance, f.heightAt(event->position().y()));
         return;
     }
-    setCursor(handleAt(event->position()) ? Qt::SizeVerCursor : adding_ ? Qt::CrossCursor : Qt::ArrowCursor);
+    if (stretch_ && (event->buttons() & Qt::LeftButton) != 0) {
+        moved_ = true;
+        return Q_EMIT stretchDragged(*stretch_, riseTo(event->position()), false);
+    }
+    setCursor(handleAt(event->position()) || stretchAt(event->position()) ? Qt::SizeVerCursor
+              : adding_                                                   ? Qt::CrossCursor
+                                                                          : Qt::ArrowCursor);
     Q_EMIT hovered(distance);
 }
 
 void SectionView::mouseReleaseEvent(QMouseEvent* event) {
-    if (dragging_ && moved_ && *dragging_ < data_.handles.size()) {
+    if (stretch_ && moved_) Q_EMIT stretchDragged(*stretch_, riseTo(event->position()), true);
+    if (dragging_ && moved_ && pulling_ && *dragging_ < data_.handles.size())
+        Q_EMIT curvePulled(*dragging_, pulledTo(event->position()), true);
+    if (dragging_ && moved_ && !pulling_ && *dragging_ < data_.handles.size()) {
         const Frame f = frame();
         const auto& h = data_.handles[*dragging_];
         const double distance = std::clamp(f.distanceAt(event->position().x()), f.minX, f.maxX);
         Q_EMIT handleReleased(*dragging_, h.along ? distance : h.distance, f.heightAt(event->position().y()));
     }
     dragging_.reset();
+    stretch_.reset();
     frozen_.reset();
     update();
 }

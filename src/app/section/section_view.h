@@ -39,13 +39,23 @@ struct SectionMark {
     bool high = true;
 };
 
+/// A stretch that is pointed out: its grade is beyond the limits.
+struct SectionSpan {
+    double from = 0;
+    double to = 0;
+    QString text;
+};
+
 struct SectionData {
     std::vector<SectionSeries> series;
     std::vector<SectionHandle> handles;
     std::vector<SectionMark> marks;
+    std::vector<SectionSpan> spans;
     double exaggeration = 0;  ///< 0: fills the height
     /// Shade between the first two series: first above second is fill, below is cut.
     bool shadeDifference = false;
+    /// Straights between handles can be dragged, and curves pulled out of handles.
+    bool stretches = false;
     std::function<QString(double)> station;  ///< text of a distance
     QString empty;                           ///< shown when there is nothing to draw
 };
@@ -71,6 +81,10 @@ Q_SIGNALS:
     void handleDragged(std::size_t handle, double distance, double height);
     void handleReleased(std::size_t handle, double distance, double height);
     void handleClicked(std::size_t handle);
+    /// The straight from a handle to the next, dragged up or down; `done` when the button is let go.
+    void stretchDragged(std::size_t handle, double rise, bool done);
+    /// A vertical curve pulled out of a handle with Shift held: its length.
+    void curvePulled(std::size_t handle, double length, bool done);
     void placeClicked(double distance, double height);  ///< while adding
     void addingChanged(bool adding);
     void handleDeleted(std::size_t handle);  ///< the active one, by the Delete key
@@ -94,12 +108,16 @@ private:
         [[nodiscard]] double heightAt(double py) const;
     };
     [[nodiscard]] Frame frame() const;
+    void paintSpans(QPainter& painter, const Frame& f);
     void paintGrid(QPainter& painter, const Frame& f);
     void paintDifference(QPainter& painter, const Frame& f);
     void paintSeries(QPainter& painter, const Frame& f);
     void paintHandles(QPainter& painter, const Frame& f);
     void paintMarks(QPainter& painter, const Frame& f);
     [[nodiscard]] std::optional<std::size_t> handleAt(QPointF at) const;
+    [[nodiscard]] std::optional<std::size_t> stretchAt(QPointF at) const;
+    [[nodiscard]] double riseTo(QPointF at) const;
+    [[nodiscard]] double pulledTo(QPointF at) const;
 
     SectionData data_;
     std::optional<double> marked_;
@@ -107,6 +125,9 @@ private:
     std::optional<std::size_t> dragging_;
     std::optional<Frame> frozen_;  ///< while dragging the frame stays
     bool moved_ = false;
+    std::optional<std::size_t> stretch_;  ///< that is dragged
+    bool pulling_ = false;
+    QPointF pressedAt_;
     bool adding_ = false;
 };
 

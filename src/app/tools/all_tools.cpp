@@ -26,16 +26,15 @@ namespace erdwerk::app::tools {
     TOOL(runoffLine) COMMAND("extract") TOOL(contourAsLines) TOOL(triangleAsLine) COMMAND("volumes")     \
     COMMAND("section") COMMAND("export-surface")                                                         \
     SECTION(Shape, "Lines")                                                                              \
-    TOOL(drawLine) TOOL(splitLine) TOOL(cutStretchOut) TOOL(joinLines) TOOL(reachLine)                   \
-    TOOL(reverseLine) TOOL(closeLine)                                                                    \
-    SECTION(Shape, "Corners and sides")                                                                  \
-    TOOL(insertCorner) TOOL(moveCorner) TOOL(deleteCorner) TOOL(roundCorner) TOOL(bendSide)              \
-    TOOL(arcOfRun) TOOL(smoothLine) TOOL(thinLines)                                                      \
+    TOOL(drawLine) TOOL(insertCorner) TOOL(moveCorner) TOOL(deleteCorner) TOOL(splitLine)                \
+    TOOL(cutStretchOut) TOOL(joinLines) TOOL(reachLine) TOOL(reverseLine) TOOL(closeLine)                \
     SECTION(Shape, "Heights")                                                                            \
-    TOOL(heightsAtHand) TOOL(insertGradePoint) TOOL(drape) TOOL(liftLine) TOOL(matchLine)                \
+    TOOL(heightsAtHand) TOOL(insertGradePoint) TOOL(drape) TOOL(liftLine) TOOL(matchLine) TOOL(levelWith)                \
     TOOL(giveHeights) COMMAND("freeze") COMMAND("free-heights")                                          \
     SECTION(Shape, "Lines from lines")                                                                   \
-    TOOL(offsetRows) TOOL(meetLines)                                                                     \
+    TOOL(offsetRows) TOOL(meetLines) COMMAND("loosen")                                                   \
+    SECTION(Shape, "Arcs and fewer points")                                                              \
+    TOOL(roundCorner) TOOL(bendSide) TOOL(arcOfRun) TOOL(smoothLine) TOOL(thinLines)                     \
     SECTION(Shape, "Whole things")                                                                       \
     TOOL(moveThings) TOOL(copyThings) TOOL(turnThings) TOOL(mirrorThings)                                \
     SECTION(Route, "")                                                                                   \

@@ -12,6 +12,21 @@ DrapeTool::DrapeTool(Session& session) : Tool(session, tr("Drape a line")) {
     if (const auto selected = session.selected<objects::Line>()) line_ = *selected;
 }
 
+namespace {
+
+/// "from 20 to 60": distances along the line.
+std::optional<std::pair<double, double>> stretchIn(const QString& text) {
+    const QStringList words = text.trimmed().toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts);
+    if (words.size() != 4 || words[0] != DrapeTool::tr("from") || words[2] != DrapeTool::tr("to"))
+        return std::nullopt;
+    const auto from = typedFigure(words[1]);
+    const auto to = typedFigure(words[3]);
+    if (!from || !to || !(*from < *to)) return std::nullopt;
+    return std::pair{*from, *to};
+}
+
+}  // namespace
+
 ObjectId DrapeTool::surface() const {
     return surface_ && session_.document().find(*surface_) ? *surface_ : currentSurface(session_);
 }
@@ -22,7 +37,7 @@ QString DrapeTool::prompt() const {
 }
 
 QString DrapeTool::entryHint() const {
-    return tr("amount 0.10  ·  corners  ·  edges  ·  thin 0.05  ·  values  ·  keep");
+    return tr("amount 0.10  ·  corners  ·  edges  ·  thin 0.05  ·  values  ·  keep  ·  from 20 to 60");
 }
 
 std::vector<Chip> DrapeTool::chips() const {
@@ -39,6 +54,11 @@ std::vector<Chip> DrapeTool::chips() const {
         out.push_back({tr("Thinned to"), QString::fromStdString(formatLength(*options_.thin, display))});
     if (asValues_) out.push_back({tr("As"), tr("values")});
     if (options_.keepFixed) out.push_back({tr("Fixed heights"), tr("stay")});
+    if (stretch_)
+        out.push_back(
+            {tr("Only"), tr("%1 to %2")
+                             .arg(QString::fromStdString(formatLength(stretch_->first, display)),
+                                  QString::fromStdString(formatLength(stretch_->second, display)))});
     return out;
 }
 
@@ -58,6 +78,7 @@ void DrapeTool::repick(std::size_t chip) {
     if (role == tr("Thinned to")) options_.thin.reset();
     if (role == tr("As")) asValues_ = false;
     if (role == tr("Fixed heights")) options_.keepFixed = false;
+    if (role == tr("Only")) stretch_.reset();
     Q_EMIT changed();
 }
 
@@ -91,8 +112,10 @@ bool DrapeTool::enter(const QString& text) {
         options_.amount = *figure;
     } else if (word == tr("thin") && figure && *figure >= 0) {
         options_.thin = *figure > 0 ? figure : std::nullopt;
+    } else if (const auto between = stretchIn(text)) {
+        stretch_ = between;
     } else {
-        Q_EMIT failed(tr("Type amount or thin and a figure, or corners, edges, values, keep"));
+        Q_EMIT failed(tr("Type amount or thin and a figure, from 20 to 60, or corners, edges, values, keep"));
         return false;
     }
     Q_EMIT changed();
@@ -101,8 +124,11 @@ bool DrapeTool::enter(const QString& text) {
 
 void DrapeTool::drape(ObjectId line) {
     const QString name = QString::fromStdString(session_.document().nameOf(line));
+    const auto seen = session_.results();
     if (!session_.edit(tr("Drape %1").arg(name),
-                       operations::drapeLine(session_.results(), surface(), line, options_, asValues_)))
+                       stretch_ ? operations::drapeStretch(seen, surface(), line, stretch_->first,
+                                                           stretch_->second, options_, asValues_)
+                                : operations::drapeLine(seen, surface(), line, options_, asValues_)))
         return;
     line_ = line;
     session_.select({{line, std::nullopt}});

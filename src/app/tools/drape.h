@@ -30,6 +30,7 @@ private:
     std::optional<ObjectId> hover_;
     linework::DrapeOptions options_;
     bool asValues_ = false;
+    std::optional<std::pair<double, double>> stretch_;  ///< distances along the line
 };
 
 }  // namespace erdwerk::app

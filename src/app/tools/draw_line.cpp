@@ -1,8 +1,10 @@
 #include "app/tools/draw_line.h"
 
+#include "app/base/theme.h"
 #include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "core/linework/edit.h"
+#include "core/linework/smooth.h"
 #include "core/operations/lines.h"
 
 namespace erdwerk::app {
@@ -46,17 +48,24 @@ void DrawLineTool::carry(const document::EditTrace& trace) {
 }
 
 QString DrawLineTool::prompt() const {
+    if (isMending())
+        return tr("Click where corner %1 goes, or type its place or height; Enter or Esc leaves it")
+            .arg(*mending_ + 1);
     const auto count = line().vertices.size();
     if (count == 0) return tr("Click the first corner, or type its position");
     if (count < 2)
         return tr(
             "Click the next corner, or type a place; a height typed now belongs to the corner just set");
-    return arc_ ? tr("Click the end of the arc, or type 'straight'; Enter ends the line")
-                : tr("Click or type the next corner, or the height of the last; Enter ends the line");
+    if (next_.how == NextSide::How::Through && !next_.through)
+        return tr("Click where the arc goes through, then its end");
+    if (next_.how != NextSide::How::Straight)
+        return tr("Click the end of the arc, or type straight; Enter ends the line");
+    return tr("Click or type the next corner, or the height of the last; Enter ends the line");
 }
 
 QString DrawLineTool::entryHint() const {
-    return tr("E, N   az 45.5 35.20   101.25   2%   +0.15   3:1   =Ground   arc");
+    if (isMending()) return tr("E, N   101.25   2%   +0.15   3:1   =Ground");
+    return tr("E, N   az 45.5 35.20   101.25   2%   3:1   len 35   dir 45   next 2%   arc 25   level 344.5");
 }
 
 std::vector<Chip> DrawLineTool::chips() const {
@@ -74,6 +83,18 @@ std::vector<Chip> DrawLineTool::chips() const {
     out.push_back({tr("Length"), QString::fromStdString(formatLength(
                                      geometry::lengthOf(path), session_.document().settings().display))});
     out.push_back({tr("Last height"), lastHeight(shown)});
+    const auto& display = session_.document().settings().display;
+    if (state_.level)
+        out.push_back({tr("Level"), QString::fromStdString(formatHeight(state_.level, display))});
+    if (state_.smooth) out.push_back({tr("Sides"), tr("smooth")});
+    if (held_.length)
+        out.push_back({tr("Next length"), QString::fromStdString(formatLength(*held_.length, display))});
+    if (held_.direction)
+        out.push_back(
+            {tr("Next direction"), QString::fromStdString(formatDirection(*held_.direction, display))});
+    if (held_.rule)
+        out.push_back({tr("Next height"),
+                       QString::fromStdString(operations::ruleText(session_.document(), *held_.rule))});
     return out;
 }
 
@@ -94,12 +115,24 @@ ObjectId DrawLineTool::heightsFrom() const {
 }
 
 void DrawLineTool::repick(std::size_t chip) {
-    if (chip != 0) return;
-    // The next surface, then none.
-    auto all = session_.document().all<objects::Surface>();
-    all.push_back({});
-    const auto it = std::find(all.begin(), all.end(), heightsFrom());
-    heightsFrom_ = it == all.end() || it + 1 == all.end() ? all.front() : *(it + 1);
+    const auto all = chips();
+    if (chip >= all.size()) return;
+    const QString role = all[chip].role;
+    if (role == tr("Heights from")) {
+        // The next surface, then none.
+        auto surfaces = session_.document().all<objects::Surface>();
+        surfaces.push_back({});
+        const auto it = std::find(surfaces.begin(), surfaces.end(), heightsFrom());
+        heightsFrom_ = it == surfaces.end() || it + 1 == surfaces.end() ? surfaces.front() : *(it + 1);
+    }
+    if (role == tr("Next length")) held_.length.reset();
+    if (role == tr("Next direction")) held_.direction.reset();
+    if (role == tr("Next height")) held_.rule.reset();
+    if (role == tr("Level") || role == tr("Sides")) {
+        remember();
+        if (role == tr("Level")) state_.level.reset();
+        if (role == tr("Sides")) state_.smooth = false;
+    }
     Q_EMIT changed();
 }
 
@@ -130,31 +163,107 @@ void DrawLineTool::continueLine(const Snap& snap) {
     Q_EMIT changed();
 }
 
-std::optional<Vec2> DrawLineTool::throughFor(Vec2 place) const {
-    if (!arc_) return std::nullopt;
+Result<std::optional<Vec2>> DrawLineTool::throughFor(Vec2 place) const {
+    const auto from = origin();
+    if (next_.how == NextSide::How::Straight || !from) return std::optional<Vec2>{};
+    if (next_.how == NextSide::How::Through) {
+        if (!next_.through || !geometry::isCurved({*from, place, next_.through}))
+            return std::optional<Vec2>{};
+        return next_.through;
+    }
+    if (next_.how == NextSide::How::Radius) {
+        if (2 * std::abs(next_.radius) < geometry::distance(*from, place))
+            return badInput("the end is farther away than twice the radius");
+        return geometry::arcByRadius(*from, place, std::abs(next_.radius), next_.radius > 0).through;
+    }
     const auto path = planPath(line());
-    if (path.empty()) return std::nullopt;
+    if (path.empty()) return std::optional<Vec2>{};
     return geometry::tangentArc(path.back().end, tangentAt(path.back(), 1), place).through;
+}
+
+Vec2 DrawLineTool::held(Vec2 place) const {
+    const auto from = origin();
+    if (!from || (!held_.length && !held_.direction)) return place;
+    const Vec2 way = place - *from;
+    if (held_.direction) {
+        const Vec2 along = geometry::directionOf(*held_.direction);
+        return *from + along * held_.length.value_or(std::max(0.0, geometry::dot(way, along)));
+    }
+    const double size = geometry::length(way);
+    return size > 0 ? *from + way * (*held_.length / size) : place;
 }
 
 void DrawLineTool::addCorner(Vec2 place, HeightRule rule) {
     const auto from = origin();
     if (from && *from == place) return;
-    remember();
     const auto through = throughFor(place);
+    if (!through) {
+        refuse(QString::fromStdString(through.error().text));
+        return;
+    }
+    remember();
     if (state_.drawn.empty())
-        state_.throughFromEnd = through;
+        state_.throughFromEnd = *through;
     else
-        state_.drawn.back().through = through;
+        state_.drawn.back().through = *through;
     linework::LineVertex corner;
     corner.place = place;
-    corner.rule = std::move(rule);
+    corner.rule = held_.rule && from ? *held_.rule : std::move(rule);
+    if (state_.level) corner.rule = linework::FixedHeight{*state_.level};
     state_.drawn.push_back(std::move(corner));
-    arc_ = false;
+    next_ = {};
+    held_ = {};
     Q_EMIT changed();
 }
 
+void DrawLineTool::mend(Vec2 place, std::optional<HeightRule> rule) {
+    auto whole = line();
+    const std::size_t at = whole.vertices.size() - state_.drawn.size() + *mending_;
+    remember();
+    if (auto moved = linework::moveCorner(whole, at, place)) {
+        const auto drawn = moved->vertices.end() - static_cast<std::ptrdiff_t>(state_.drawn.size());
+        if (drawn != moved->vertices.begin()) state_.throughFromEnd = std::prev(drawn)->through;
+        state_.drawn.assign(drawn, moved->vertices.end());
+    } else {
+        state_.drawn[*mending_].place = place;
+    }
+    if (rule) state_.drawn[*mending_].rule = std::move(*rule);
+    mending_.reset();
+    Q_EMIT changed();
+}
+
+std::vector<Snap> DrawLineTool::ownPlaces() const {
+    std::vector<Snap> out;
+    // The last corner is where one draws on from: a double click there ends the line.
+    for (std::size_t i = 0; i + 1 < state_.drawn.size(); ++i) {
+        if (mending_ == i) continue;
+        Snap snap;
+        snap.kind = SnapKind::Corner;
+        snap.place = state_.drawn[i].place;
+        snap.ref.part = i;
+        snap.name = i == 0 && state_.drawn.size() > 2 && !state_.continues
+                        ? tr("first corner: a click closes, a drag moves it")
+                        : tr("corner %1: put it right").arg(i + 1);
+        out.push_back(std::move(snap));
+    }
+    return out;
+}
+
+void DrawLineTool::pickUp(const Snap& snap) {
+    mending_ = snap.ref.part;
+    Q_EMIT changed();
+}
+
+bool DrawLineTool::escape() {
+    if (!isMending()) return false;
+    mending_.reset();
+    Q_EMIT changed();
+    return true;
+}
+
 void DrawLineTool::clickAt(const Snap& snap) {
+    const bool own = !snap.ref.object && snap.ref.part;
+    if (isMending()) return mend(snap.place, std::nullopt);
     if (!state_.continues && state_.drawn.empty() && snap.kind == SnapKind::End) return continueLine(snap);
     // A click on the first corner closes the line.
     if (!state_.continues && state_.drawn.size() > 2 &&
@@ -163,64 +272,23 @@ void DrawLineTool::clickAt(const Snap& snap) {
         state_.closed = true;
         return complete();
     }
-    addCorner(snap.place, ruleFor(snap));
-}
-
-bool DrawLineTool::enterPlace(const PlaceEntry& entry) {
-    if (const auto* course = std::get_if<TypedCourse>(&entry)) {
-        const auto from = origin();
-        if (!from) {
-            Q_EMIT failed(tr("A course needs a corner to start from"));
-            return false;
-        }
-        Snap snap;
-        snap.place = *from + geometry::directionOf(course->azimuth) * course->distance;
-        addCorner(snap.place, ruleFor(snap));
-        return true;
-    }
-    const auto& position = std::get<TypedPosition>(entry);
-    Snap snap;
-    snap.place = {position.easting, position.northing};
-    addCorner(snap.place,
-              position.height ? HeightRule{linework::FixedHeight{*position.height}} : ruleFor(snap));
-    return true;
-}
-
-bool DrawLineTool::enter(const QString& text) {
-    const QString plain = text.trimmed().toLower();
-    if (plain == tr("arc") || plain == tr("straight")) {
-        if (plain == tr("arc") && line().vertices.size() < 2) {
-            Q_EMIT failed(tr("An arc needs a side before it to be tangent to"));
-            return false;
-        }
-        arc_ = plain == tr("arc");
+    if (own) return pickUp(snap);
+    if (next_.how == NextSide::How::Through && !next_.through) {
+        next_.through = snap.place;
         Q_EMIT changed();
-        return true;
+        return;
     }
-    const auto place = parsePlaceEntry(text.toStdString(), session_.document().settings().display);
-    if (place) return enterPlace(*place);
-    return enterRule(text);
-}
-
-bool DrawLineTool::enterRule(const QString& text) {
-    const auto rule = operations::typedRule(session_.document(), text.toStdString());
-    const auto refuse = [this](const QString& reason) {
-        Q_EMIT failed(reason);
-        return false;
-    };
-    if (!rule) return refuse(QString::fromStdString(rule.error().text));
-    if (state_.drawn.empty())
-        return refuse(state_.continues ? tr("Draw the next corner before its height")
-                                       : tr("Set the first corner before its height"));
-    if (!state_.continues && state_.drawn.size() == 1 && isRelative(*rule))
-        return refuse(tr("The first corner has no corner before it to rise from"));
-    remember();
-    state_.drawn.back().rule = *rule;
-    Q_EMIT changed();
-    return true;
+    const Vec2 place = held(snap.place);
+    Snap there = snap;
+    if (!(place == snap.place)) {  // not what lies under the cursor
+        there.kind = SnapKind::Surface;
+        there.place = place;
+    }
+    addCorner(place, ruleFor(there));
 }
 
 bool DrawLineTool::stepBack() {
+    if (escape()) return true;
     if (before_.empty()) return false;
     after_.push_back(state_);
     state_ = before_.back();
@@ -238,8 +306,17 @@ bool DrawLineTool::stepForward() {
     return true;
 }
 
+linework::Line3D DrawLineTool::finishedLine() const {
+    linework::Line3D out = line();
+    if (state_.level && !state_.continues && out.vertices.size() > 2) out.closed = true;
+    auto smooth = state_.smooth ? linework::smoothShape(out) : out;
+    return smooth ? std::move(*smooth) : out;
+}
+
 bool DrawLineTool::commit() {
     if (state_.drawn.empty()) return false;
+    mending_.reset();
+    linework::Line3D drawn = finishedLine();
     const State done = std::exchange(state_, {});
     before_.clear();
     after_.clear();
@@ -250,7 +327,6 @@ bool DrawLineTool::commit() {
                                                                            done.drawn, done.throughFromEnd)))
             return false;
     } else {
-        linework::Line3D drawn{done.drawn, done.closed};
         if (validate(drawn) || !session_.edit(tr("Draw a line"), operations::drawLine(std::move(drawn))))
             return false;
         if (const auto made = session_.addedSince(was); !made.empty()) target = made.front();
@@ -260,6 +336,7 @@ bool DrawLineTool::commit() {
 }
 
 void DrawLineTool::complete() {
+    if (escape()) return;
     const auto drawn = line();
     if (!state_.continues && !drawn.vertices.empty())
         if (const auto problem = validate(drawn)) Q_EMIT failed(QString::fromStdString(*problem));
@@ -281,21 +358,37 @@ std::optional<Vec2> DrawLineTool::origin() const {
 void DrawLineTool::paintGhost(QPainter& painter, const ViewTransform& view) const {
     auto ghost = line();
     if (ghost.vertices.empty()) return;
-    if (hover_) {
-        ghost.vertices.back().through = throughFor(hover_->place);
+    const bool goesOn = hover_ && !isMending() && !(next_.how == NextSide::How::Through && !next_.through);
+    if (isMending() && hover_) {
+        const std::size_t at = ghost.vertices.size() - state_.drawn.size() + *mending_;
+        if (auto moved = linework::moveCorner(ghost, at, hover_->place)) ghost = std::move(*moved);
+    }
+    if (goesOn) {
+        const Vec2 place = held(hover_->place);
+        ghost.vertices.back().through = throughFor(place).value_or(std::nullopt);
         linework::LineVertex v;
-        v.place = hover_->place;
+        v.place = place;
         ghost.vertices.push_back(v);
     }
+    if (state_.level && ghost.vertices.size() > 2) ghost.closed = true;
+    if (auto smooth =
+            state_.smooth ? linework::smoothShape(ghost) : Result<linework::Line3D>(badInput("not smooth")))
+        ghost = std::move(*smooth);
     const auto path = planPath(ghost);
     QString figure;
-    if (hover_ && !path.empty()) {
+    if (goesOn && !path.empty()) {
         const auto& display = session_.document().settings().display;
-        figure = QString::fromStdString(
-            formatLength(lengthOf(path.back()), display) + "  " +
-            formatDirection(geometry::azimuth(path.back().start, path.back().end), display));
+        const auto& last = path[path.size() - (ghost.closed ? 2 : 1)];
+        figure = QString::fromStdString(formatLength(lengthOf(last), display) + "  " +
+                                        formatDirection(geometry::azimuth(last.start, last.end), display));
     }
     paintGhostPath(painter, view, path, figure);
+    for (const Snap& own : ownPlaces()) {
+        const QPointF at = view.toPicture(own.place);
+        painter.setPen(QPen(theme::clay, 1.2));
+        painter.setBrush(theme::paper);
+        painter.drawRect(QRectF(at - QPointF(3, 3), QSizeF(6, 6)));
+    }
 }
 
 namespace tools {

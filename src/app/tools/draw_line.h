@@ -24,6 +24,9 @@ public:
     [[nodiscard]] std::optional<geometry::Vec2> origin() const override;
     void paintGhost(QPainter& painter, const ViewTransform& view) const override;
     void leave() override;
+    [[nodiscard]] std::vector<Snap> ownPlaces() const override;
+    void pickUp(const Snap& snap) override;
+    bool escape() override;
     /// As it is drawn so far; a line that is continued stands before what is drawn, turned so that it goes
     /// on.
     [[nodiscard]] linework::Line3D line() const;
@@ -36,15 +39,40 @@ private:
         std::vector<linework::LineVertex> drawn;
         std::optional<geometry::Vec2> throughFromEnd;  ///< the first drawn side of a continued line is an arc
         bool closed = false;
+        std::optional<double> level;  ///< all corners have this height, and the line is closed
+        bool smooth = false;          ///< sides become arcs that touch each other
+    };
+    /// What is typed for the next corner while the mouse gives the rest.
+    struct Held {
+        std::optional<double> length;
+        std::optional<Angle> direction;
+        std::optional<linework::HeightRule> rule;
+    };
+    /// How the next side goes.
+    struct NextSide {
+        enum class How { Straight, Tangent, Radius, Through } how = How::Straight;
+        double radius = 0;                      ///< below 0: to the left
+        std::optional<geometry::Vec2> through;  ///< once it was clicked
     };
     void continueLine(const Snap& snap);
     void addCorner(geometry::Vec2 place, linework::HeightRule rule);
+    void mend(geometry::Vec2 place, std::optional<linework::HeightRule> rule);
+    [[nodiscard]] bool isMending() const { return mending_ && *mending_ < state_.drawn.size(); }
+    /// As far as length and direction are held, else where the mouse is.
+    [[nodiscard]] geometry::Vec2 held(geometry::Vec2 place) const;
+    [[nodiscard]] bool enterWord(const QString& word, const QString& rest);
+    [[nodiscard]] bool enterSide(const QString& rest);
+    [[nodiscard]] bool enterHeld(const QString& word, const QString& rest);
+    /// The line as it will be in the project: level, closed, smooth.
+    [[nodiscard]] linework::Line3D finishedLine() const;
+    bool refuse(const QString& reason);
     [[nodiscard]] ObjectId heightsFrom() const;
     [[nodiscard]] QString lastHeight(const linework::Line3D& shown) const;
     [[nodiscard]] linework::HeightRule ruleFor(const Snap& snap) const;
     [[nodiscard]] bool enterPlace(const PlaceEntry& entry);
     [[nodiscard]] bool enterRule(const QString& text);
-    [[nodiscard]] std::optional<geometry::Vec2> throughFor(geometry::Vec2 place) const;
+    /// Of the next side, for its end; an Error when there is no such arc.
+    [[nodiscard]] Result<std::optional<geometry::Vec2>> throughFor(geometry::Vec2 place) const;
     void remember();
     void carry(const document::EditTrace& trace);
     /// Puts what is drawn into the project; false when there is nothing, or nothing that can be a line.
@@ -54,7 +82,9 @@ private:
     std::vector<State> before_;            ///< for stepping back
     std::vector<State> after_;             ///< for stepping forward again
     std::optional<ObjectId> heightsFrom_;  ///< chosen by its chip; else the surface that is meant
-    bool arc_ = false;                     ///< the next side is a tangent arc
+    NextSide next_;
+    Held held_;
+    std::optional<std::size_t> mending_;  ///< the drawn corner that is put right
     std::optional<Snap> hover_;
 };
 

@@ -26,7 +26,7 @@ void GiveHeightsTool::find() {
     seen_ = session_.results();
     if (!chosen_) lines_ = operations::flatLines(*seen_, options_.tolerance);
     std::erase_if(lines_, [this](ObjectId id) { return seen_->document.find(id) == nullptr; });
-    auto found = operations::heightsFor(*seen_, lines_, options_);
+    auto found = operations::heightsFor(*seen_, lines_, options_, prefix_);
     problem_ = found ? std::string() : found.error().text;
     found_ = found ? std::move(*found) : linework::HeightsGiven{};
     Q_EMIT changed();
@@ -39,7 +39,7 @@ QString GiveHeightsTool::prompt() const {
 }
 
 QString GiveHeightsTool::entryHint() const {
-    return tr("tolerance 0.2   ·   otherwise 318   ·   otherwise nothing");
+    return tr("tolerance 0.2   ·   prefix k   ·   otherwise 318   ·   otherwise nothing");
 }
 
 std::vector<Chip> GiveHeightsTool::chips() const {
@@ -61,6 +61,7 @@ std::vector<Chip> GiveHeightsTool::chips() const {
     if (differs > 0) out.push_back({tr("Differ"), QString::number(differs)});
     if (!found_.unused.empty())
         out.push_back({tr("Texts without use"), QString::number(found_.unused.size())});
+    if (!prefix_.empty()) out.push_back({tr("Prefix"), QString::fromStdString(prefix_)});
     if (options_.otherwise)
         out.push_back({tr("Otherwise"), QString::fromStdString(formatHeight(options_.otherwise, display))});
     return out;
@@ -83,8 +84,11 @@ bool GiveHeightsTool::enter(const QString& text) {
         options_.tolerance = *figure;
     } else if (word == tr("otherwise") && (figure || rest == tr("nothing"))) {
         options_.otherwise = figure;
+    } else if (word == tr("prefix")) {
+        prefix_ = rest.toStdString();
     } else {
-        Q_EMIT failed(tr("Type tolerance and a figure above 0, or otherwise and a height"));
+        Q_EMIT failed(
+            tr("Type tolerance and a figure above 0, prefix and a text, or otherwise and a height"));
         return false;
     }
     find();

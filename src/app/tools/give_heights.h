@@ -26,6 +26,7 @@ private:
     std::vector<ObjectId> lines_;
     bool chosen_ = false;  ///< the lines were selected, not just all that are flat
     linework::GiveOptions options_;
+    std::string prefix_;  ///< of texts that are heights
     linework::HeightsGiven found_;
     std::shared_ptr<const derive::Derived> seen_;
     std::string problem_;

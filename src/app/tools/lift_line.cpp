@@ -23,18 +23,42 @@ std::vector<operations::LinePart> meant(const Session& session, ObjectId picked)
     return out;
 }
 
+/// Of the place that was clicked, or of the point that is selected.
+std::optional<double> heightOf(const Session& session, const Snap& pick) {
+    if (pick.height) return pick.height;
+    const auto* line = derive::Derived::in(session.derived().lines, pick.ref.object);
+    for (const Ref& ref : session.selection())
+        if (line != nullptr && ref.object == pick.ref.object && ref.part && *ref.part < line->vertices.size())
+            return line->vertices[*ref.part].height;
+    return std::nullopt;
+}
+
+/// "0.15", or "to 101.25" for the place that was picked.
+Result<Snap> typedLift(const Session& session, const QString& text) {
+    const QString typed = text.trimmed();
+    if (!typed.startsWith(tr("to "))) return typedNumber(session, text);
+    auto out = typedNumber(session, typed.mid(3));
+    if (out) out->name = typed;
+    return out;
+}
+
 }  // namespace
 
 ToolDeclaration liftLine() {
     PickSpec spec{.title = tr("Lift a line"),
                   .steps = {lineStep(tr("Pick the line to lift")),
                             typedStep(tr("By"), tr("Type how much to lift it; a minus lowers it"))},
-                  .apply =
-                      [](const Session& s, const Picks& k) {
-                          return operations::lift(s.results(), meant(s, k[0].ref.object), *k[1].height);
-                      },
-                  .entryHint = QStringLiteral("0.15"),
-                  .typed = typedNumber};
+                  .apply = [](const Session& s, const Picks& k) -> document::Edit {
+                      double by = *k[1].height;
+                      if (k[1].name.startsWith(tr("to "))) {
+                          const auto now = heightOf(s, k[0]);
+                          if (!now) return refusal("click the place of the line that gets this height");
+                          by -= *now;
+                      }
+                      return operations::lift(s.results(), meant(s, k[0].ref.object), by);
+                  },
+                  .entryHint = tr("0.15  ·  to 101.25"),
+                  .typed = typedLift};
     return {.id = QStringLiteral("line-lift"),
             .text = tr("Lift a line"),
             .help = tr("Raises or lowers the line, or all selected lines; rules are kept"),

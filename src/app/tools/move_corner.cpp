@@ -12,7 +12,10 @@ ToolDeclaration moveCorner() {
                             placeStep(tr("To"), tr("Click where it goes, or type E, N"))},
                   .apply =
                       [](const Session&, const Picks& k) {
-                          return operations::moveVertex(k[0].ref.object, *k[0].ref.part, k[1].place);
+                          // What is clicked offers its height; a typed place may have one.
+                          const bool offers = k[1].kind != SnapKind::Surface || k[1].kind == SnapKind::Typed;
+                          return operations::moveVertexTo(k[0].ref.object, *k[0].ref.part, k[1].place,
+                                                          offers ? k[1].height : std::nullopt);
                       },
                   .entryHint = QStringLiteral("48010.5, 91020.25"),
                   .typed = typedPlace};

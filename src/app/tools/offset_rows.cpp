@@ -25,7 +25,9 @@ QString OffsetRowsTool::prompt() const {
 }
 
 QString OffsetRowsTool::entryHint() const {
-    return tr("0.5,-2%  ·  3,3:1  ·  1,+0.12  ·  2,=  ·  left  ·  chained  ·  round  ·  loose");
+    return tr(
+        "0.5,-2%  ·  3,3:1  ·  1,+0.12  ·  2,=  ·  left  ·  chained  ·  round  ·  loose  ·  set NAME  ·  "
+        "save NAME");
 }
 
 std::vector<Chip> OffsetRowsTool::chips() const {
@@ -98,6 +100,25 @@ bool OffsetRowsTool::enter(const QString& text) {
         sideChosen_ = true;
     } else if (word == tr("chained")) {
         options_.chained = !options_.chained;
+    } else if (word.startsWith(tr("set "))) {
+        const std::string name = text.trimmed().mid(4).trimmed().toStdString();
+        const auto* set =
+            session_.document().get<objects::OffsetSet>(session_.document().byName<objects::OffsetSet>(name));
+        if (set == nullptr) {
+            Q_EMIT failed(tr("There is no offset set named %1").arg(QString::fromStdString(name)));
+            return false;
+        }
+        rows_ = set->rows;
+        typed_.clear();
+        for (const auto& row : rows_) typed_.push_back(QString::fromStdString(linework::rowText(row)));
+        options_ = set->options;
+        sideChosen_ = true;
+    } else if (word.startsWith(tr("save "))) {
+        const QString name = text.trimmed().mid(5).trimmed();
+        if (!session_.edit(tr("Keep the rows as %1").arg(name),
+                           operations::saveOffsetSet(name.toStdString(), {rows_, options_})))
+            return false;
+        Q_EMIT session_.message(tr("The rows are kept as %1").arg(name), false);
     } else if (word == tr("loose")) {
         loose_ = !loose_;
     } else if (word == tr("round") || word == tr("mitre")) {

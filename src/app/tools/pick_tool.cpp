@@ -159,6 +159,9 @@ QStringList PickTool::completions() const {
     if (accept == Accept::LineOrAlignment)
         for (const ObjectId id : document.all<objects::Alignment>())
             out << QString::fromStdString(document.nameOf(id));
+    // A whole name comes before those that begin with it.
+    std::stable_sort(out.begin(), out.end(),
+                     [](const QString& a, const QString& b) { return a.size() < b.size(); });
     return out;
 }
 
@@ -241,8 +244,9 @@ Result<Snap> PickTool::typedPick(const QString& text) const {
 
 bool PickTool::enter(const QString& text) {
     const bool answers = current() >= picks_.size();
-    if (answers && !spec_.typed) return false;
-    const auto snap = answers ? spec_.typed(session_, text) : typedPick(text);
+    const auto& answer = spec_.answered ? spec_.answered : spec_.typed;
+    if (answers && !answer) return false;
+    const auto snap = answers ? answer(session_, text) : typedPick(text);
     if (!snap) {
         Q_EMIT failed(QString::fromStdString(snap.error().text));
         return false;

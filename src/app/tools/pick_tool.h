@@ -27,6 +27,8 @@ struct PickSpec {
     /// What is to be settled, or agreed to, before a full set of picks is applied; empty: nothing. Enter
     /// agrees; what is typed is read by `typed` and is one more pick.
     std::function<QString(const Session&, const Picks&)> asks = {};
+    /// Reads what is typed to a question, else `typed` does.
+    std::function<Result<Snap>(const Session&, const QString&)> answered = {};
     bool repeats = true;  ///< goes on with the first pick afterwards
     QString entryHint = {};
     /// Typed text for steps that are typed, and for places; the pick, or an Error. What else is picked can be

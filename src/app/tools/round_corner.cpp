@@ -70,7 +70,7 @@ ToolDeclaration bendSide() {
 }
 
 ToolDeclaration arcOfRun() {
-    PickSpec spec{.title = tr("Make one arc of a run"),
+    PickSpec spec{.title = tr("Make one arc"),
                   .steps = {{tr("First"), tr("Pick the first corner of the run"), Accept::Vertex},
                             {tr("Last"), tr("Pick the last corner of the run"), Accept::Vertex}},
                   .apply = [](const Session& s, const Picks& k) -> document::Edit {
@@ -79,7 +79,7 @@ ToolDeclaration arcOfRun() {
                       return operations::fitArc(s.results(), k[0].ref.object, *k[0].ref.part, *k[1].ref.part);
                   }};
     return {.id = QStringLiteral("arc-of-run"),
-            .text = tr("Make one arc of a run"),
+            .text = tr("Make one arc"),
             .help = tr("The best arc instead of a run of corners, and how far they are off it"),
             .icon = {"M4 18 L7 10 L12 6 L17 9 L20 18", "M4 18 A8.5 8.5 0 0 1 20 18"},
             .key = QStringLiteral("K"),

@@ -8,7 +8,9 @@
 #include "app/window/extract_dialog.h"
 #include "app/window/label_style_dialog.h"
 #include "app/window/main_window.h"
+#include "core/format/offset_set_file.h"
 #include "core/operations/dense.h"
+#include "core/operations/derived_lines.h"
 #include "core/operations/records.h"
 #include "core/operations/rules.h"
 
@@ -200,6 +202,29 @@ void MainWindow::shapeCommands() {
         "free-heights", tr("Free"), tr("Takes the heights of the selected points or lines away"),
         theme::icon(QStringLiteral("free-heights")), shape, QKeySequence(QStringLiteral("F")),
         [this, parts] { session_.edit(tr("Free"), operations::freeHeights(parts())); }, needLines);
+    command(
+        "loosen", tr("Loosen"), tr("Selected rows and meetings keep their shape and follow nothing any more"),
+        theme::icon(QStringLiteral("free-heights")), shape, {},
+        [this, parts] {
+            std::vector<ObjectId> lines;
+            for (const auto& [id, vertex] : parts()) lines.push_back(id);
+            session_.edit(tr("Loosen"), operations::loosen(session_.results(), lines));
+        },
+        needLines);
+    command(
+        "offset-set-read", tr("Read an offset set…"), tr("Reads rows that were kept in a JSON file"),
+        theme::icon(QStringLiteral("import-lines")), shape, {},
+        [this] {
+            const QString path = fileToOpen(this, tr("Offset set"), tr("Offset sets (*.json)"));
+            if (!path.isEmpty()) readOffsetSet(path);
+        },
+        [this] { return tools::anOpenProject(session_); });
+}
+
+void MainWindow::readOffsetSet(const QString& path) {
+    auto read = format::readOffsetSet(path.toStdString());
+    if (!read) return say(QString::fromStdString(read.error().message()), true);
+    session_.edit(tr("Read an offset set"), operations::saveOffsetSet(read->first, read->second));
 }
 
 void MainWindow::recordCommands() {

@@ -121,6 +121,10 @@ void MainWindow::connectGroundPages() {
     };
     connect(fit_, &FitPage::tracePressed, this, trace);
     connect(findings_, &FindingsPage::tracePressed, this, trace);
+    connect(findings_, &FindingsPage::typePressed, this, [this](const Ref& point) {
+        session_.select({point});
+        actions_.run(QStringLiteral("heights-at-hand"));
+    });
     connect(volumes_, &VolumesPage::mapChanged, plan_, &PlanView::setCutFill);
     connect(volumes_, &VolumesPage::exportPressed, this, [this] {
         const QString path =

@@ -188,6 +188,7 @@ bool takesText(const QWidget* widget) {
 }  // namespace
 
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() == QEvent::MouseButtonPress && watched == plan_) prompt_->stepTaken();
     if (event->type() == QEvent::KeyPress) {
         auto* widget = qobject_cast<QWidget*>(watched);
         if (widget != nullptr && widget->window() == this &&
@@ -206,12 +207,15 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
 
 bool MainWindow::keyPressed(QKeyEvent* event) {
     const int key = event->key();
+    prompt_->stepTaken();
     const bool inPlan = plan_->hasFocus() || !isActiveWindow();
     if (key == Qt::Key_Escape) {
         if (profile_->section()->isAdding())
             profile_->section()->setAdding(false);
-        else if (tool_)
+        else if (tool_ && !tool_->escape())
             endTool();
+        else if (tool_)
+            return true;
         else
             session_.select({});
         return true;

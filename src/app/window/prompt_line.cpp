@@ -52,6 +52,7 @@ PromptLine::PromptLine(QWidget* parent) : QWidget(parent) {
 
 void PromptLine::setTool(Tool* tool) {
     tool_ = tool;
+    if (tool_ != nullptr) stepTaken();
     entry_->clear();
     entry_->setCompleter(nullptr);
     if (tool_ != nullptr) {
@@ -62,23 +63,30 @@ void PromptLine::setTool(Tool* tool) {
 }
 
 void PromptLine::refresh() {
-    prompt_->setStyleSheet({});
+    // What was just said is not wiped away by the next move of the mouse, nor by the end of the tool.
+    constexpr qint64 readable = 2500;
+    if (messageAge_.isValid() && messageAge_.elapsed() > readable) messageAge_.invalidate();
+    const bool said = messageAge_.isValid();
+    if (!said) {
+        prompt_->setStyleSheet({});
+        isError_ = false;
+    }
     while (QLayoutItem* item = chipLayout_->takeAt(0)) {
         if (item->widget() != nullptr) item->widget()->deleteLater();
         delete item;
     }
-    isError_ = false;
     chipTexts_.clear();
     title_->setVisible(tool_ != nullptr);
     entry_->setVisible(tool_ != nullptr && !tool_->entryHint().isEmpty());
     if (tool_ == nullptr) {
-        prompt_->setText(
-            tr("Click to select, Shift adds, drag a point or corner to move it. Ctrl+K finds every tool."));
+        if (!said)
+            prompt_->setText(tr(
+                "Click to select, Shift adds, drag a point or corner to move it. Ctrl+K finds every tool."));
         fitParts();
         return;
     }
     title_->setText(tool_->title());
-    prompt_->setText(tool_->prompt());
+    if (!said) prompt_->setText(tool_->prompt());
     entry_->setPlaceholderText(tool_->entryHint());
     entry_->setToolTip(tool_->entryHint());
     const QStringList words = tool_->completions();
@@ -157,7 +165,9 @@ void PromptLine::resizeEvent(QResizeEvent* event) {
 }
 
 void PromptLine::forgetError() {
-    if (isError_) refresh();
+    if (!isError_) return;
+    messageAge_.invalidate();
+    refresh();
 }
 
 void PromptLine::showMessage(const QString& text, bool isError) {
@@ -165,9 +175,12 @@ void PromptLine::showMessage(const QString& text, bool isError) {
     prompt_->setStyleSheet(
         QStringLiteral("color: %1; font-weight: 600;").arg(isError ? "#A5313C" : "#2C6E68"));
     isError_ = isError;
+    messageAge_.start();
     fitParts();
     QTimer::singleShot(isError ? 8000 : 4000, this, [this, shown = prompt_->text()] {
-        if (prompt_->text() == shown) refresh();
+        if (prompt_->text() != shown) return;
+        messageAge_.invalidate();
+        refresh();
     });
 }
 
@@ -179,6 +192,7 @@ void PromptLine::startEntry(const QString& text) {
 
 void PromptLine::enter() {
     const QString text = entry_->text();
+    stepTaken();
     if (text.trimmed().isEmpty()) {
         Q_EMIT completed();
         return;

@@ -1,6 +1,7 @@
 #pragma once
 // One line under the plan: what the tool needs next, the picks so far as chips, and the typed entry.
 
+#include <QElapsedTimer>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -18,6 +19,8 @@ public:
     void showMessage(const QString& text, bool isError);
     /// What was wrong before is over: something was done since.
     void forgetError();
+    /// A step is taken: a message gives way to what is needed next.
+    void stepTaken() { messageAge_.invalidate(); }
     /// Begins typing with this text, as when a key is pressed in the plan.
     void startEntry(const QString& text);
     [[nodiscard]] QLineEdit* entry() { return entry_; }
@@ -42,6 +45,7 @@ private:
     QLineEdit* entry_;
     QStringList chipTexts_;
     bool isError_ = false;
+    QElapsedTimer messageAge_;  ///< running while a message is shown
 };
 
 }  // namespace erdwerk::app

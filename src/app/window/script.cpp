@@ -168,6 +168,11 @@ QString importSurvey(MainWindow& window, const QString& value) {
     return {};
 }
 
+QString importLines(MainWindow& window, const QString& value) {
+    window.importLines(value);
+    return {};
+}
+
 QString run(MainWindow& window, const QString& value) {
     if (window.actions().find(value) == nullptr) return QStringLiteral("no action ") + value;
     window.actions().run(value);
@@ -200,6 +205,7 @@ const std::map<QString, Step>& steps() {
         {QStringLiteral("raster"), [](MainWindow& w, const QString& v) { return importDense(w, v, false); }},
         {QStringLiteral("fit"), fit},
         {QStringLiteral("import"), importSurvey},
+        {QStringLiteral("lines"), importLines},
         {QStringLiteral("run"), run},
         {QStringLiteral("tool"), run}};
     return all;

@@ -1,6 +1,7 @@
 // Height rules that give no height, and vertical curves that do not fit.
 
 #include <algorithm>
+#include <cmath>
 #include <set>
 
 #include "core/check/finding.h"
@@ -56,6 +57,7 @@ public:
           out_(out) {}
 
     void run(std::set<std::vector<std::pair<ObjectId, std::size_t>>>& circles) {
+        limits();
         if (const auto* followed = Derived::in(derived_.followed, id_);
             followed && !followed->problem.empty())
             return notFollowing(*followed);
@@ -91,10 +93,41 @@ public:
             {"Interpolate them",
              [id = id_](const document::Document& d) { return operations::interpolateMissing(d, id); },
              "interpolate " + std::to_string(withoutHeight.points.size()), "interpolate what is missing"});
+        if (const auto means = meansOfNeighbours(withoutHeight); !means.empty()) {
+            Fix fix = fixOf("Take the mean of the neighbours", operations::keepHeights(id_, means));
+            fix.brief = means.size() == 1
+                            ? "mean " + formatHeight(means.front().second, document_.settings().display)
+                            : "means";
+            fix.way = "take the mean of the neighbours";
+            f.fixes.push_back(std::move(fix));
+        }
         out_.push_back(std::move(f));
     }
 
 private:
+    /// Of the nearest heights before and after along the line; at an end the one there is.
+    [[nodiscard]] std::vector<std::pair<std::size_t, double>> meansOfNeighbours(
+        const Trouble& trouble) const {
+        const std::size_t n = line_.vertices.size();
+        const auto nearest = [&](std::size_t position, bool ahead) -> std::optional<double> {
+            for (std::size_t step = 1; step < n; ++step) {
+                if (!line_.closed && (ahead ? position + step >= n : step > position)) return std::nullopt;
+                const std::size_t k = ahead ? (position + step) % n : (position + n - step) % n;
+                if (const auto height = line_.vertices[line_.ordered(k)].height) return height;
+            }
+            return std::nullopt;
+        };
+        std::vector<std::pair<std::size_t, double>> out;
+        for (const std::size_t i : trouble.points) {
+            const auto before = nearest(line_.positionOf(i), false);
+            const auto after = nearest(line_.positionOf(i), true);
+            if (before || after)
+                out.emplace_back(
+                    i, before && after ? (*before + *after) / 2 : before.value_or(after.value_or(0)));
+        }
+        return out;
+    }
+
     [[nodiscard]] std::vector<operations::LinePart> partsOf(const Trouble& trouble) const {
         std::vector<operations::LinePart> out;
         for (const std::size_t i : trouble.points) out.emplace_back(id_, i);
@@ -121,6 +154,32 @@ private:
                                line_.vertices[i].place});
         }
         return f;
+    }
+
+    /// Stretches that are steeper or flatter than the line is meant to be.
+    void limits() {
+        const auto& limits = document_.get<objects::Line>(id_)->limits;
+        const auto beyond = linework::gradesBeyond(definition_, line_, limits);
+        if (beyond.empty()) return;
+        const auto& display = document_.settings().display;
+        const auto words = [&](const linework::GradeBeyond& b) {
+            return formatGrade(b.grade, display) + (b.steep ? ", steeper than " : ", flatter than ") +
+                   formatGrade(Grade::riseOverRun(b.steep ? *limits.steepest : *limits.flattest), display) +
+                   " (" + formatStation(b.from, display) + " to " + formatStation(b.to, display) + ")";
+        };
+        const auto middle = [&](const linework::GradeBeyond& b) {
+            return geometry::positionAt(line_.path, std::fmod((b.from + b.to) / 2, line_.length)).place;
+        };
+        Finding f{"grade-limit", Severity::LookAt,        {}, middle(beyond.front()), {},
+                  {id_},         {document_.nameOf(id_)}, {}};
+        f.text = "'" + document_.nameOf(id_) + "' " + words(beyond.front());
+        if (beyond.size() > 1) f.text += " and " + std::to_string(beyond.size() - 1) + " more";
+        for (const auto& b : beyond) {
+            if (f.parts.size() == mostParts) break;
+            f.parts.push_back({words(b), middle(b)});
+        }
+        f.fixes.push_back(fixOf("Take the limits away", operations::setTypedLimits(id_, "")));
+        out_.push_back(std::move(f));
     }
 
     /// A line that follows others and cannot.

@@ -133,5 +133,6 @@ inline void work(Evaluation&, ObjectId, const Sheet&) {}
 inline void work(Evaluation&, ObjectId, const Group&) {}
 inline void work(Evaluation&, ObjectId, const HeightRaster&) {}
 inline void work(Evaluation&, ObjectId, const Backdrop&) {}
+inline void work(Evaluation&, ObjectId, const OffsetSet&) {}
 
 }  // namespace erdwerk::derive

@@ -46,7 +46,7 @@ Column columnByName(std::string_view raw) {
         {Column::Northing, {"northing", "north", "n", "y", "hochwert", "nord"}},
         {Column::Height, {"height", "h", "z", "elevation", "elev", "level", "hoehe", "hhe"}},
         {Column::Code, {"code", "description", "desc", "d", "feature"}},
-        {Column::Note, {"note", "notes", "remark", "remarks", "comment", "bemerkung"}},
+        {Column::Note, {"note", "notes", "text", "remark", "remarks", "comment", "bemerkung"}},
     }};
     for (const auto& [column, names] : synonyms)
         if (std::find(names.begin(), names.end(), name) != names.end()) return column;

@@ -47,14 +47,6 @@ double onLine(const Line3D& line, double distance, double length) {
     return distance < 0 ? distance + length : distance;
 }
 
-/// A vertex that can carry a control at a distance; a grade point where there is none.
-std::size_t controlAt(Line3D& line, double distance) {
-    if (const auto there = vertexAt(line, distance)) return *there;
-    const auto at = segmentAt(line, distance);
-    if (auto with = insertGradePoint(line, at.segment, at.fraction)) line = std::move(*with);
-    return vertexAt(line, distance).value_or(0);
-}
-
 /// A part of a parabola is a parabola, about the point half way along it.
 void cutCurve(Line3D& line, const ResolvedLine& resolved, const ResolvedCurve& c, double distance,
               double in) {
@@ -75,6 +67,13 @@ void cutCurve(Line3D& line, const ResolvedLine& resolved, const ResolvedCurve& c
 }
 
 }  // namespace
+
+std::size_t controlAt(Line3D& line, double distance) {
+    if (const auto there = vertexAt(line, distance)) return *there;
+    const auto at = segmentAt(line, distance);
+    if (auto with = insertGradePoint(line, at.segment, at.fraction)) line = std::move(*with);
+    return vertexAt(line, distance).value_or(0);
+}
 
 Reshaped withPlacesFixed(const Line3D& line, const ResolvedLine& resolved,
                          const std::function<bool(double)>& lost) {

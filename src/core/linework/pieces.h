@@ -29,6 +29,10 @@ Reshaped withPlacesFixed(const Line3D& line, const ResolvedLine& resolved,
 /// the line as it is. A rise that is measured from the control of the curve becomes its height.
 Reshaped withCurveCut(const Line3D& line, const ResolvedLine& resolved, double distance);
 
+/// A vertex that can carry a control at a distance: the one that is there, or a new grade point. Its
+/// position.
+std::size_t controlAt(Line3D& line, double distance);
+
 /// A corner at a distance along the line: the one that is there, a grade point that becomes one, or a new
 /// one, interpolated. Its position among the vertices.
 std::size_t cornerAt(Line3D& line, double distance);

@@ -46,69 +46,108 @@ Angle azimuthOf(Vec2 direction) {
     return geometry::azimuth({0, 0}, direction);
 }
 
-}  // namespace
+struct Biarc {
+    geometry::Segment first;
+    geometry::Segment second;
+    [[nodiscard]] double share() const { return lengthOf(first) / (lengthOf(first) + lengthOf(second)); }
+};
 
-Result<Reshaped> smoothed(const Line3D& line, const ResolvedLine& resolved, const Surroundings& around) {
-    const auto corners = cornersOf(line);
+std::optional<Biarc> biarc(Vec2 p, Vec2 q, Vec2 t, Vec2 u) {
+    const auto joint = biarcJoint(p, q, t, u);
+    if (!joint) return std::nullopt;
+    return Biarc{geometry::tangentArc(p, azimuthOf(t), *joint),
+                 geometry::reversed(geometry::tangentArc(q, azimuthOf(u * -1), *joint))};
+}
+
+/// At each corner that of the circle through it and its neighbours; nothing where the line turns back.
+std::optional<std::vector<Vec2>> tangentsAt(const std::vector<Vec2>& corners, bool closed) {
     const std::size_t n = corners.size();
-    if (n < 3) return badInput("a smooth line goes through at least three corners");
-    const auto place = [&](std::size_t k) { return line.vertices[corners[k % n]].place; };
-    std::vector<Vec2> tangents;
+    const auto at = [&](std::size_t k) { return corners[k % n]; };
+    std::vector<Vec2> out;
     for (std::size_t k = 0; k < n; ++k) {
-        if (!line.closed && k == 0)
-            tangents.push_back(tangentOnCircle(place(0), place(1), place(2), 0));
-        else if (!line.closed && k + 1 == n)
-            tangents.push_back(tangentOnCircle(place(n - 3), place(n - 2), place(n - 1), 2));
+        if (!closed && k == 0)
+            out.push_back(tangentOnCircle(at(0), at(1), at(2), 0));
+        else if (!closed && k + 1 == n)
+            out.push_back(tangentOnCircle(at(n - 3), at(n - 2), at(n - 1), 2));
         else
-            tangents.push_back(tangentOnCircle(place(k + n - 1), place(k), place(k + 1), 1));
-        if (geometry::length(tangents.back()) < 0.5) return badInput("the line turns back on itself");
+            out.push_back(tangentOnCircle(at(k + n - 1), at(k), at(k + 1), 1));
+        if (geometry::length(out.back()) < 0.5) return std::nullopt;
     }
-    Line3D next;
-    next.closed = line.closed;
-    std::vector<std::optional<double>> came;  // where a vertex was; nothing for a joint
-    for (std::size_t k = 0; k < n; ++k) {
-        const std::size_t start = corners[k];
-        const std::size_t end = k + 1 < n ? corners[k + 1] : line.vertices.size();
-        next.vertices.push_back(line.vertices[start]);
-        came.emplace_back(resolved.vertices[start].distance);
-        if (!line.closed && k + 1 == n) break;
-        const Vec2 p = place(k);
-        const Vec2 q = place(k + 1);
-        const Vec2 t = tangents[k];
-        const Vec2 u = tangents[(k + 1) % n];
-        const auto joint = biarcJoint(p, q, t, u);
-        if (!joint) return badInput("the line turns back on itself");
-        const geometry::Segment first = geometry::tangentArc(p, azimuthOf(t), *joint);
-        const geometry::Segment second =
-            geometry::reversed(geometry::tangentArc(q, azimuthOf(u * -1), *joint));
-        const double share = lengthOf(first) / (lengthOf(first) + lengthOf(second));
-        next.vertices.back().through = first.through;
+    return out;
+}
+
+/// The line as it becomes, and where on the old one each vertex was; nothing for a joint.
+struct Smoothing {
+    Line3D line;
+    std::vector<std::optional<double>> came;
+
+    /// The joint of a side, and its grade points on the two arcs.
+    void addSide(const Line3D& old, const ResolvedLine& at, std::size_t start, std::size_t end,
+                 const Biarc& arcs) {
+        line.vertices.back().through = arcs.first.through;
+        const double share = arcs.share();
         bool joined = false;
         const auto join = [&] {
             LineVertex v;
-            v.place = *joint;
-            v.through = second.through;
-            v.rule = resolved.vertices[start].height ? HeightRule{Interpolated{}} : HeightRule{NoHeight{}};
-            next.vertices.push_back(v);
+            v.place = arcs.second.start;
+            v.through = arcs.second.through;
+            if (!std::holds_alternative<NoHeight>(old.vertices[start].rule)) v.rule = Interpolated{};
+            line.vertices.push_back(v);
             came.emplace_back();
             joined = true;
         };
         for (std::size_t i = start + 1; i < end; ++i) {
-            LineVertex v = line.vertices[i];
+            LineVertex v = old.vertices[i];
             if (!joined && v.fraction >= share) join();
             v.fraction = joined ? (v.fraction - share) / (1 - share) : v.fraction / share;
             if (!(v.fraction > 0)) v.fraction = 1e-9;
-            next.vertices.push_back(v);
-            came.emplace_back(resolved.vertices[i].distance);
+            line.vertices.push_back(v);
+            came.emplace_back(at.vertices[i].distance);
         }
         if (!joined) join();
     }
-    if (auto problem = validate(next)) return badInput(std::move(*problem));
+};
+
+Result<Smoothing> smoothing(const Line3D& line) {
+    const auto corners = cornersOf(line);
+    const std::size_t n = corners.size();
+    if (n < 3) return badInput("a smooth line goes through at least three corners");
+    std::vector<Vec2> places;
+    for (const std::size_t i : corners) places.push_back(line.vertices[i].place);
+    const auto tangents = tangentsAt(places, line.closed);
+    if (!tangents) return badInput("the line turns back on itself");
+    const auto at = placed(line);
+    Smoothing next;
+    next.line.closed = line.closed;
+    for (std::size_t k = 0; k < n; ++k) {
+        next.line.vertices.push_back(line.vertices[corners[k]]);
+        next.came.emplace_back(at.vertices[corners[k]].distance);
+        if (!line.closed && k + 1 == n) break;
+        const std::size_t other = (k + 1) % n;
+        const auto arcs = biarc(places[k], places[other], (*tangents)[k], (*tangents)[other]);
+        if (!arcs) return badInput("the line turns back on itself");
+        next.addSide(line, at, corners[k], other == 0 ? line.vertices.size() : corners[other], *arcs);
+    }
+    if (auto problem = validate(next.line)) return badInput(std::move(*problem));
+    return next;
+}
+
+}  // namespace
+
+Result<Line3D> smoothShape(const Line3D& line) {
+    auto smooth = smoothing(line);
+    if (!smooth) return tl::unexpected(smooth.error());
+    return std::move(smooth->line);
+}
+
+Result<Reshaped> smoothed(const Line3D& line, const ResolvedLine& resolved, const Surroundings& around) {
+    auto smooth = smoothing(line);
+    if (!smooth) return tl::unexpected(smooth.error());
     return keepHeights(
-        std::move(next),
+        std::move(smooth->line),
         [&](std::size_t vertex, double) -> std::optional<Wanted> {
-            if (!came[vertex]) return std::nullopt;
-            return wantedFrom(resolved, *came[vertex]);
+            if (!smooth->came[vertex]) return std::nullopt;
+            return wantedFrom(resolved, *smooth->came[vertex]);
         },
         around);
 }

@@ -10,4 +10,7 @@ namespace erdwerk::linework {
 /// heights. BadInput for fewer than three corners.
 Result<Reshaped> smoothed(const Line3D& line, const ResolvedLine& resolved, const Surroundings& around);
 
+/// The shape alone: rules stay as they are, whatever heights they come to.
+Result<Line3D> smoothShape(const Line3D& line);
+
 }  // namespace erdwerk::linework

@@ -4,6 +4,7 @@
 #include <memory>
 #include <variant>
 
+#include "core/linework/grade_limits.h"
 #include "core/linework/line3d.h"
 #include "core/linework/meet.h"
 #include "core/linework/offset.h"
@@ -42,6 +43,7 @@ struct Line {
     LineStyle style = LineStyle::Plain;
     /// What it is made of, when it follows other lines; shared because most lines follow nothing.
     std::shared_ptr<const Follows> follows = {};
+    linework::GradeLimits limits = {};
 };
 
 bool sameFollows(const Line& a, const Line& b);

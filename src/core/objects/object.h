@@ -14,6 +14,7 @@
 #include "core/objects/label.h"
 #include "core/objects/label_style.h"
 #include "core/objects/line.h"
+#include "core/objects/offset_set.h"
 #include "core/objects/parcel.h"
 #include "core/objects/points.h"
 #include "core/objects/profile.h"
@@ -23,7 +24,7 @@
 namespace erdwerk::objects {
 
 using Payload = std::variant<Points, Line, Surface, Alignment, Profile, Parcel, LabelStyle, Label, Sheet,
-                             Group, Cloud, HeightRaster, Backdrop>;
+                             Group, Cloud, HeightRaster, Backdrop, OffsetSet>;
 
 struct Object {
     ObjectId id;

@@ -103,6 +103,35 @@ Edit loosen(const Results& seen, const std::vector<ObjectId>& lines) {
     };
 }
 
+Edit saveOffsetSet(const std::string& name, const objects::OffsetSet& set) {
+    return [=](const Document& document) -> Result<Edited> {
+        const std::string by(trimmed(name));
+        if (by.empty()) return badInput("type a name for the set");
+        if (set.rows.empty()) return badInput("type a row first");
+        if (const ObjectId there = document.byName<objects::OffsetSet>(by))
+            return Edited(document.withPayload(there, set), "Keep the rows as " + by);
+        return Edited(document.added(by, set), "Keep the rows as " + by);
+    };
+}
+
+Edit setTypedRows(ObjectId set, const std::string& text) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto* kept = document.get<objects::OffsetSet>(set);
+        if (kept == nullptr) return badInput("the set is gone");
+        objects::OffsetSet next = *kept;
+        next.rows.clear();
+        std::size_t at = 0;
+        while (at <= text.size()) {
+            const auto end = std::min(text.find(';', at), text.size());
+            auto row = linework::parseOffsetRow(std::string(trimmed(text.substr(at, end - at))));
+            if (!row) return tl::unexpected(row.error());
+            next.rows.push_back(std::move(*row));
+            at = end + 1;
+        }
+        return document.withPayload(set, std::move(next));
+    };
+}
+
 Document withRow(const Document& document, ObjectId line,
                  const std::function<void(objects::RowOf&)>& change) {
     return document::changed<objects::Line>(document, line, [&](objects::Line& l) {

@@ -24,6 +24,10 @@ Result<std::vector<linework::Line3D>> meetingOf(const Derived& seen, ObjectId a,
                                                 const linework::MeetOptions& options);
 /// Lines that follow others no longer do: they keep what they are now, or were last. BadInput when none does.
 Edit loosen(const Results& seen, const std::vector<ObjectId>& lines);
+/// Keeps rows by name; a set of that name gets these. BadInput without a name or rows.
+Edit saveOffsetSet(const std::string& name, const objects::OffsetSet& set);
+/// "0.3,-2%; 0,+0.12" as the rows of a saved set.
+Edit setTypedRows(ObjectId set, const std::string& text);
 /// A row that follows a line, changed; nothing for others.
 Document withRow(const Document& document, ObjectId line, const std::function<void(objects::RowOf&)>& change);
 /// Another run and height for a row that follows a line: "0.5,-2%".

@@ -42,6 +42,19 @@ Result<const objects::Line*> ownLine(const Document& document, ObjectId id) {
     return line;
 }
 
+Result<double> distanceOf(const Derived& seen, const LinePlace& at) {
+    const auto* resolved = Derived::in(seen.lines, at.line);
+    if (resolved == nullptr) return badInput("pick a line");
+    if (at.vertex) {
+        if (*at.vertex >= resolved->vertices.size()) return badInput("the line has no such point");
+        return resolved->vertices[*at.vertex].distance;
+    }
+    if (at.segment >= resolved->path.size()) return badInput("the line has no such side");
+    double out = 0;
+    for (std::size_t s = 0; s < at.segment; ++s) out += lengthOf(resolved->path[s]);
+    return out + at.fraction * lengthOf(resolved->path[at.segment]);
+}
+
 linework::Surroundings surroundings(const Derived& derived) {
     linework::Surroundings around;
     around.surface = [&derived](ObjectId id, Vec2 p) -> Result<std::optional<double>> {
@@ -105,6 +118,16 @@ Edit moveVertex(ObjectId line, std::size_t vertex, Vec2 to) {
         if (!near) return badInput("the line has no side there");
         return linework::moveGradePoint(l, vertex, near->fraction);
     });
+}
+
+Edit moveVertexTo(ObjectId line, std::size_t vertex, Vec2 to, std::optional<double> height) {
+    return [=](const Document& document) -> Result<Edited> {
+        auto next = moveVertex(line, vertex, to)(document);
+        if (!next || !height) return next;
+        const auto& rule = next->document.get<objects::Line>(line)->line.vertices[vertex].rule;
+        const bool own = isControl(rule) && !std::holds_alternative<linework::FixedHeight>(rule);
+        return own ? next : setRule(line, vertex, linework::FixedHeight{*height})(next->document);
+    };
 }
 
 Edit drawLine(Line3D line) {
@@ -275,6 +298,16 @@ Edit moveGradePointTo(ObjectId line, std::size_t vertex, double distance) {
         for (std::size_t s = 0; s < segment; ++s) base += lengthOf(path[s]);
         return linework::moveGradePoint(l, vertex, (distance - base) / lengthOf(path[segment]));
     });
+}
+
+Edit setTypedLimits(ObjectId line, const std::string& text) {
+    return [=](const Document& document) -> Result<Edited> {
+        if (document.get<objects::Line>(line) == nullptr) return badInput("the line is gone");
+        const auto limits = linework::parseGradeLimits(text);
+        if (!limits) return tl::unexpected(limits.error());
+        return document::changed<objects::Line>(document, line,
+                                                [&](objects::Line& l) { l.limits = *limits; });
+    };
 }
 
 }  // namespace erdwerk::operations

@@ -23,6 +23,8 @@ struct LinePlace {
     double fraction = 0;
 };
 
+/// How far along its line a place is.
+Result<double> distanceOf(const Derived& seen, const LinePlace& at);
 /// A line that is its own; BadInput for one that is gone or follows others.
 Result<const objects::Line*> ownLine(const Document& document, ObjectId id);
 /// BadInput when the line is a source of the surface.
@@ -34,6 +36,9 @@ Edit insertGradePoint(LinePlace at);
 Edit removeVertex(ObjectId line, std::size_t vertex);
 /// A corner goes to the place, a grade point along its side to where it is nearest.
 Edit moveVertex(ObjectId line, std::size_t vertex, geometry::Vec2 to);
+
+/// The same onto something that has a height: it takes it, unless a rule of its own says otherwise.
+Edit moveVertexTo(ObjectId line, std::size_t vertex, geometry::Vec2 to, std::optional<double> height);
 
 /// A new line, "Line 1", "Line 2" …
 Edit drawLine(linework::Line3D line);
@@ -73,6 +78,9 @@ enum class ToNextFigure { Rise, Grade, Ratio };
 Edit setTypedToNext(ObjectId line, std::size_t vertex, ToNextFigure figure, const std::string& text);
 /// Moves a grade point along its side to this distance from the start of the line.
 Edit moveGradePointTo(ObjectId line, std::size_t vertex, double distance);
+
+/// Grades that the line is meant to keep, as parseGradeLimits reads them.
+Edit setTypedLimits(ObjectId line, const std::string& text);
 
 /// Surfaces and lines as these results have them, for resolving the rules of one more.
 linework::Surroundings surroundings(const Derived& derived);

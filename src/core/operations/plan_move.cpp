@@ -80,7 +80,8 @@ Edit movePlan(std::vector<LinePart> what, const linework::PlanMove& move, bool c
                 if (line->follows)
                     return badInput("'" + document.nameOf(id) +
                                     "' follows another line; loosen it to copy it");
-                objects::Line next{linework::moved(line->line, move), line->style};
+                objects::Line next = *line;
+                next.line = linework::moved(line->line, move);
                 d = copy ? copyOf(d, id, std::move(next)) : d.withPayload(id, std::move(next));
             } else if (const auto* points = document.get<objects::Points>(id)) {
                 objects::Points next{movedSet(points->set, nullptr, move)};

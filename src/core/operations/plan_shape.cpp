@@ -75,32 +75,20 @@ Edit reshaping(const Results& seen, ObjectId id,
 /// The first part keeps its name, the others are "NAME (2)", "NAME (3)" …
 Edited inParts(const Document& document, ObjectId id, std::vector<Reshaped> parts) {
     const auto object = document.find(id);
-    const auto style = document.get<objects::Line>(id)->style;
+    objects::Line like = *document.get<objects::Line>(id);
     std::string said = whatBecame(document, parts);
     Document d = setLine(document, id, std::move(parts.front().line));
     std::size_t number = 2;
     for (std::size_t i = 1; i < parts.size(); ++i, ++number) {
         const auto name = [&] { return object->name + " (" + std::to_string(number) + ")"; };
         while (d.byName<objects::Line>(name())) ++number;
-        d = d.added(name(), objects::Line{std::move(parts[i].line), style}, nullptr, object->group);
+        like.line = std::move(parts[i].line);
+        d = d.added(name(), like, nullptr, object->group);
     }
     return {std::move(d), {}, std::move(said)};
 }
 
 }  // namespace
-
-Result<double> distanceOf(const Derived& seen, const LinePlace& at) {
-    const auto* resolved = Derived::in(seen.lines, at.line);
-    if (resolved == nullptr) return badInput("pick a line");
-    if (at.vertex) {
-        if (*at.vertex >= resolved->vertices.size()) return badInput("the line has no such point");
-        return resolved->vertices[*at.vertex].distance;
-    }
-    if (at.segment >= resolved->path.size()) return badInput("the line has no such side");
-    double out = 0;
-    for (std::size_t s = 0; s < at.segment; ++s) out += lengthOf(resolved->path[s]);
-    return out + at.fraction * lengthOf(resolved->path[at.segment]);
-}
 
 Edit splitLine(const Results& seen, LinePlace at) {
     return onResolved(seen, at.line, [=](const Document& document, const OfLine& of) -> Result<Edited> {

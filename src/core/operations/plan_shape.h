@@ -10,9 +10,6 @@
 
 namespace erdwerk::operations {
 
-/// How far along its line a place is.
-Result<double> distanceOf(const Derived& seen, const LinePlace& at);
-
 /// Cuts a line in two. The second part is "NAME (2)", in the same group and style. A closed line is opened.
 Edit splitLine(const Results& seen, LinePlace at);
 /// Cuts a line wherever others cross it: these, or with none given all lines that are shown.

@@ -1,12 +1,14 @@
 #include "core/operations/shape.h"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 #include <set>
 
 #include "core/base/notation.h"
 #include "core/geometry/box_index.h"
 #include "core/linework/edit.h"
+#include "core/linework/stretch.h"
 #include "core/linework/to_next.h"
 
 namespace erdwerk::operations {
@@ -254,6 +256,56 @@ Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line, const linew
     };
 }
 
+Edit levelWith(const Results& seen, const Stretch& stretch, double height) {
+    return document::onlyWhileSame(seen->document, {stretch.from.line},
+                                   ofOneLine(stretch.from.line, [=](const Line3D& l) -> Result<Line3D> {
+                                       if (stretch.from.line != stretch.to.line)
+                                           return badInput("both places must be on the same line");
+                                       const auto from = distanceOf(*seen, stretch.from);
+                                       const auto to = distanceOf(*seen, stretch.to);
+                                       if (!from || !to) return tl::unexpected((from ? to : from).error());
+                                       return linework::levelStretch(l, *from, *to, height);
+                                   }));
+}
+
+std::optional<double> contourHeightAt(const Derived& seen, ObjectId surface, geometry::Vec2 place) {
+    const auto* ground = seen.surface(surface);
+    const auto* object = seen.document.get<objects::Surface>(surface);
+    const auto height = ground == nullptr ? std::nullopt : ground->heightAt(place);
+    if (!height || object == nullptr || !(object->style.interval > 0)) return height;
+    const double contour = std::round(*height / object->style.interval) * object->style.interval;
+    return std::abs(contour - *height) <= object->style.interval / 10 ? contour : *height;
+}
+
+Edit drapeStretch(const Results& seen, ObjectId surface, ObjectId line, double from, double to,
+                  const linework::DrapeOptions& options, bool asValues) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto own = ownLine(document, line);
+        if (!own) return tl::unexpected(own.error());
+        auto whole = drapeLine(seen, surface, line, options, asValues)(document);
+        if (!whole) return whole;
+        const Line3D& draped = whole->document.get<objects::Line>(line)->line;
+        const auto at = linework::placed(draped);
+        std::vector<linework::StretchPoint> points;
+        for (std::size_t i = 0; i < draped.vertices.size(); ++i)
+            if (isControl(draped.vertices[i].rule) && at.vertices[i].distance > from &&
+                at.vertices[i].distance < to)
+                points.push_back({at.vertices[i].distance, draped.vertices[i].rule});
+        for (const double end : {from, to}) {
+            const auto place = geometry::positionAt(at.path, end).place;
+            const auto height = seen->surface(surface)->heightAt(place);
+            if (!height) return badInput("an end of the stretch is off the surface");
+            if (asValues)
+                points.push_back({end, linework::FixedHeight{*height + options.amount}});
+            else
+                points.push_back({end, linework::OnSurface{surface, options.amount}});
+        }
+        auto next = linework::withStretch((*own)->line, from, to, points);
+        if (!next) return tl::unexpected(next.error());
+        return setLine(document, line, std::move(*next));
+    };
+}
+
 // ---- heights for flat lines
 
 namespace {
@@ -264,7 +316,7 @@ bool isFlat(const ResolvedLine& line) {
 }
 
 /// Points without height that say something.
-std::vector<linework::GivingText> textsIn(const Document& document) {
+std::vector<linework::GivingText> textsIn(const Document& document, const std::string& prefix) {
     std::vector<linework::GivingText> out;
     for (const ObjectId id : document.all<objects::Points>()) {
         const auto& set = document.get<objects::Points>(id)->set;
@@ -274,7 +326,7 @@ std::vector<linework::GivingText> textsIn(const Document& document) {
             // A note may be meant as a height whatever it says; a code only when it is one.
             if (!p.note.empty())
                 out.push_back({p.note, p.plan});
-            else if (linework::heightOfText(p.code, {}))
+            else if (linework::heightOfText(p.code, prefix))
                 out.push_back({p.code, p.plan});
         }
     }
@@ -284,7 +336,7 @@ std::vector<linework::GivingText> textsIn(const Document& document) {
 /// Flat lines that begin or end at a text.
 std::set<ObjectId> leadersIn(const Derived& seen, double tolerance) {
     std::vector<geometry::Box> boxes;
-    const auto texts = textsIn(seen.document);
+    const auto texts = textsIn(seen.document, {});
     boxes.reserve(texts.size());
     for (const auto& t : texts) boxes.push_back({t.place.x, t.place.y, t.place.x, t.place.y});
     const geometry::BoxIndex index(boxes);
@@ -315,11 +367,13 @@ std::vector<ObjectId> flatLines(const Derived& seen, double tolerance) {
         needed.insert(seen.document.get<objects::Alignment>(id)->line);
     std::vector<ObjectId> out;
     for (const auto& [id, line] : seen.lines)
-        if (isFlat(*line) && leaders.count(id) == 0 && needed.count(id) == 0) out.push_back(id);
+        if (isFlat(*line) && leaders.count(id) == 0 && needed.count(id) == 0 && seen.followed.count(id) == 0)
+            out.push_back(id);
     return out;
 }
 
-linework::HeightGivers giversFor(const Derived& seen, const std::vector<ObjectId>& lines, double tolerance) {
+linework::HeightGivers giversFor(const Derived& seen, const std::vector<ObjectId>& lines, double tolerance,
+                                 const std::string& prefix) {
     linework::HeightGivers out;
     const auto& document = seen.document;
     for (const auto& [id, line] : seen.lines)
@@ -330,13 +384,15 @@ linework::HeightGivers giversFor(const Derived& seen, const std::vector<ObjectId
         for (std::size_t i = 0; i < set.size(); ++i)
             if (const auto& p = set[i]; p.height) out.points.push_back({p.number, p.plan, *p.height});
     }
-    out.texts = textsIn(document);
+    out.texts = textsIn(document, prefix);
+    out.prefix = prefix;
     for (const ObjectId id : leadersIn(seen, tolerance)) out.leaders.push_back(seen.lines.at(id)->path);
     return out;
 }
 
 Result<linework::HeightsGiven> heightsFor(const Derived& seen, const std::vector<ObjectId>& lines,
-                                          const linework::GiveOptions& options, const Context& context) {
+                                          const linework::GiveOptions& options, const std::string& prefix,
+                                          const Context& context) {
     std::vector<linework::FlatLine> flat;
     for (const ObjectId id : lines) {
         const auto* line = seen.definition(id);
@@ -344,7 +400,7 @@ Result<linework::HeightsGiven> heightsFor(const Derived& seen, const std::vector
         flat.push_back({seen.document.nameOf(id), *line});
     }
     if (flat.empty()) return badInput("there is no line without heights");
-    return linework::giveHeights(flat, giversFor(seen, lines, options.tolerance), options, context);
+    return linework::giveHeights(flat, giversFor(seen, lines, options.tolerance, prefix), options, context);
 }
 
 Edit giveHeights(const Results& seen, const std::vector<ObjectId>& lines,

@@ -26,6 +26,19 @@ Edit removePoints(ObjectId line, std::vector<std::size_t> points);
 /// Moves the next control to this run from a point, when it is a grade point. `text` is a length.
 Edit setTypedRun(const Results& seen, ObjectId line, std::size_t point, const std::string& text);
 
+/// A stretch of a line, by places on it.
+struct Stretch {
+    LinePlace from;
+    LinePlace to;
+};
+/// Level between two places of a line, at this height; the rest keeps its rules.
+Edit levelWith(const Results& seen, const Stretch& stretch, double height);
+/// The height that a level stretch from this place is meant to have: of the contour when the place lies near
+/// one (within a tenth of the interval), else of the surface. Nothing off the surface.
+std::optional<double> contourHeightAt(const Derived& seen, ObjectId surface, geometry::Vec2 place);
+/// Only between two distances along the line: the rest keeps its rules.
+Edit drapeStretch(const Results& seen, ObjectId surface, ObjectId line, double from, double to,
+                  const linework::DrapeOptions& options, bool asValues);
 /// As drapeLine, with options; `asValues`: the heights of now, which do not follow.
 Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line, const linework::DrapeOptions& options,
                bool asValues);
@@ -33,11 +46,14 @@ Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line, const linew
 /// What of a project gives heights to these lines: other lines with heights, survey points with one, texts
 /// (points without height that have a note, or a code that is a figure), leaders (lines without heights that
 /// begin or end at such a text).
-linework::HeightGivers giversFor(const Derived& seen, const std::vector<ObjectId>& lines, double tolerance);
+/// With a prefix only texts that begin with it.
+linework::HeightGivers giversFor(const Derived& seen, const std::vector<ObjectId>& lines, double tolerance,
+                                 const std::string& prefix = {});
 /// Lines that have no height at all and are no leaders.
 std::vector<ObjectId> flatLines(const Derived& seen, double tolerance);
 Result<linework::HeightsGiven> heightsFor(const Derived& seen, const std::vector<ObjectId>& lines,
-                                          const linework::GiveOptions& options, const Context& context = {});
+                                          const linework::GiveOptions& options,
+                                          const std::string& prefix = {}, const Context& context = {});
 /// Puts in what heightsFor found, in the order of `lines`.
 Edit giveHeights(const Results& seen, const std::vector<ObjectId>& lines,
                  const linework::HeightsGiven& found);

@@ -46,10 +46,15 @@ struct Sample<Line> {
         grade.fraction = 0.25;
         grade.rule = linework::Interpolated{};
         out.line.vertices.insert(out.line.vertices.begin() + 1, grade);
+        out.limits = {0.08, 0.005};
+        out.follows = std::make_shared<const Follows>(RowOf{
+            {102}, *linework::parseOffsetRow("2,="), {true, false, linework::OutsideCorner::Round}, {103}});
         return out;
     }
-    static bool same(const Line& a, const Line& b) { return a.line == b.line && a.style == b.style; }
-    static std::size_t names() { return 1; }
+    static bool same(const Line& a, const Line& b) {
+        return a.line == b.line && a.style == b.style && sameFollows(a, b) && a.limits == b.limits;
+    }
+    static std::size_t names() { return 3; }
 };
 
 template <>
@@ -191,6 +196,19 @@ template <>
 struct Sample<Backdrop> {
     static Backdrop make() { return {"/nowhere/photo.tif", nullptr, {}}; }
     static bool same(const Backdrop& a, const Backdrop& b) { return a.file == b.file; }
+    static std::size_t names() { return 0; }
+};
+
+template <>
+struct Sample<OffsetSet> {
+    static OffsetSet make() {
+        OffsetSet out;
+        for (const char* row : {"0.3,-2%", "0,+0.12", "2,="})
+            out.rows.push_back(*linework::parseOffsetRow(row));
+        out.options = {true, true, linework::OutsideCorner::Round};
+        return out;
+    }
+    static bool same(const OffsetSet& a, const OffsetSet& b) { return a == b; }
     static std::size_t names() { return 0; }
 };
 

@@ -89,6 +89,7 @@ json Json<Line>::write(const Line& p, const JsonContext<Line>&) {
         vertices.push_back(std::move(j));
     }
     json out{{"closed", p.line.closed}, {"style", styleName(p.style)}, {"vertices", std::move(vertices)}};
+    if (p.limits.any()) out["grades"] = linework::gradeLimitsText(p.limits);
     if (p.follows) out["follows"] = followsToJson(*p.follows);
     return out;
 }
@@ -115,6 +116,11 @@ Line Json<Line>::read(const json& j, const JsonContext<Line>&) {
             vertex.fraction = figure(v.at("fraction"));
         }
         out.line.vertices.push_back(vertex);
+    }
+    if (j.contains("grades")) {
+        const auto limits = linework::parseGradeLimits(word(j.at("grades")));
+        if (!limits) throw std::runtime_error(limits.error().text);
+        out.limits = *limits;
     }
     if (j.contains("follows"))
         out.follows = std::make_shared<const Follows>(followsFromJson(j.at("follows")));

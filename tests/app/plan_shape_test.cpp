@@ -1,0 +1,449 @@
+// Drawing and the shape of lines in plan, through the real window.
+
+#include "app/kinds/row_section.h"
+#include "support/plane_site.h"
+#include "window_test.h"
+
+namespace erdwerk::app {
+namespace {
+
+using test::places;
+using test::valueOf;
+
+/// The plane site (the lane 10 10, 40 10, 40 50 with 10.3, between, 12) and a line "Edge" along y = 5 from 0
+/// to 60 with 20 and 23.
+class PlanShape : public WindowTest {
+protected:
+    void SetUp() override {
+        WindowTest::SetUp();
+        site.document = site.document.added(
+            "Edge", objects::Line{linework::lineThrough(places("0 5, 60 5"), {20.0, 23.0}), {}}, &edge);
+        window->session().startNew(site.document);
+        window->settle();
+        window->stageBar()->setStage(Stage::Shape);
+        look({45, 40}, 6);
+    }
+    [[nodiscard]] const linework::Line3D& line(ObjectId id) const {
+        return doc().get<objects::Line>(id)->line;
+    }
+    [[nodiscard]] const linework::ResolvedLine& resolved(ObjectId id) const {
+        return *derived().lines.at(id);
+    }
+    [[nodiscard]] ObjectId last() const { return doc().all<objects::Line>().back(); }
+    [[nodiscard]] std::string rule(ObjectId id, std::size_t i) const {
+        return operations::controlText(doc(), line(id).vertices[i]);
+    }
+    [[nodiscard]] QString said() const { return window->prompt()->text(); }
+
+    test::PlaneSite site;
+    ObjectId edge;
+};
+
+TEST_F(PlanShape, AWrongCornerIsMendedWhileDrawing) {
+    run("draw-line");
+    click({20, 60});
+    click({30, 70});
+    click({47, 62});
+    click({55, 70});
+    // Its place: pick it up, click where it belongs, and draw on at the end.
+    click({47, 62});
+    EXPECT_TRUE(said().contains(QStringLiteral("corner 3"))) << qPrintable(said());
+    click({40, 60});
+    click({60, 60});
+    // Another one is dragged, a third gets a height by typing, one by typing its place.
+    drag({30, 70}, {30, 75});
+    drop({30, 75});
+    click({40, 60});
+    type(QStringLiteral("2%"));
+    click({55, 70});
+    type(QStringLiteral("50.5, 70.25, 99"));
+    // Picked up and left as it is.
+    click({30, 75});
+    key(Qt::Key_Escape);
+    key(Qt::Key_Return);
+    const auto& drawn = line(last());
+    ASSERT_EQ(drawn.vertices.size(), 5U);
+    EXPECT_THAT(drawn.vertices[1].place, test::IsNear(30, 75, 0.2));
+    EXPECT_THAT(drawn.vertices[2].place, test::IsNear(40, 60, 0.2));
+    EXPECT_EQ(rule(last(), 2), "2%");
+    EXPECT_THAT(drawn.vertices[3].place, test::IsNear(50.5, 70.25, 1e-9));
+    EXPECT_EQ(rule(last(), 3), "99");
+    EXPECT_THAT(drawn.vertices[4].place, test::IsNear(60, 60, 0.2));
+}
+
+TEST_F(PlanShape, MendingIsTakenBackStepByStep) {
+    run("draw-line");
+    click({20, 60});
+    click({30, 70});
+    click({40, 60});
+    click({30, 70});
+    click({30, 80});
+    key(Qt::Key_Backspace);  // the mending
+    click({50, 70});
+    key(Qt::Key_Backspace);  // the corner
+    click({30, 70});
+    key(Qt::Key_Backspace);  // only lets go of the corner
+    key(Qt::Key_Return);
+    ASSERT_EQ(line(last()).vertices.size(), 3U);
+    EXPECT_THAT(line(last()).vertices[1].place, test::IsNear(30, 70, 0.2));
+}
+
+TEST_F(PlanShape, LengthDirectionAndGradeAreTypedAndTheMouseGivesTheRest) {
+    run("draw-line");
+    type(QStringLiteral("20, 60, 100"));
+    type(QStringLiteral("len 10"));
+    type(QStringLiteral("next -2%"));
+    click({50, 60});
+    type(QStringLiteral("dir N 0 E"));
+    click({55, 72});
+    type(QStringLiteral("len 5"));
+    type(QStringLiteral("dir az 90"));
+    type(QStringLiteral("dir nowhere"));
+    EXPECT_TRUE(said().contains(QStringLiteral("bearing"))) << qPrintable(said());
+    click({0, 0});
+    key(Qt::Key_Return);
+    const auto& drawn = line(last());
+    ASSERT_EQ(drawn.vertices.size(), 4U);
+    EXPECT_NEAR(geometry::distance(drawn.vertices[0].place, drawn.vertices[1].place), 10, 1e-9);
+    EXPECT_THAT(drawn.vertices[1].place, test::IsNear(30, 60, 0.2));
+    EXPECT_EQ(rule(last(), 1), "-2%");
+    EXPECT_THAT(drawn.vertices[2].place, test::IsNear(drawn.vertices[1].place.x, 72, 0.2));
+    EXPECT_THAT(drawn.vertices[3].place,
+                test::IsNear(drawn.vertices[1].place.x + 5, drawn.vertices[2].place.y, 1e-9));
+}
+
+TEST_F(PlanShape, ALevelEdgeIsOneGesture) {
+    run("draw-line");
+    type(QStringLiteral("level 12.5"));
+    for (const auto& p : places("65 40, 80 40, 80 55")) click(p);
+    key(Qt::Key_Return);
+    EXPECT_TRUE(line(last()).closed);
+    for (const auto& v : resolved(last()).vertices) EXPECT_EQ(v.height, 12.5);
+}
+
+TEST_F(PlanShape, ArcsByRadiusAndThroughAPlaceAndASmoothLine) {
+    run("draw-line");
+    type(QStringLiteral("20, 60"));
+    type(QStringLiteral("arc 4"));
+    type(QStringLiteral("30, 60"));  // farther than twice the radius
+    EXPECT_TRUE(said().contains(QStringLiteral("radius"))) << qPrintable(said());
+    type(QStringLiteral("arc 10"));
+    type(QStringLiteral("30, 60"));
+    type(QStringLiteral("arc through"));
+    click({35, 65});
+    click({40, 60});
+    key(Qt::Key_Return);
+    const auto path = planPath(line(last()));
+    ASSERT_EQ(path.size(), 2U);
+    EXPECT_NEAR(geometry::arcOf(path[0])->radius, 10, 1e-9);
+    EXPECT_TRUE(geometry::arcOf(path[0])->right());
+    EXPECT_NEAR(geometry::arcOf(path[1])->radius, 5, 0.2);
+    run("draw-line");
+    for (const auto& p : places("20 70, 30 78, 40 70")) click(p);
+    type(QStringLiteral("smooth"));
+    key(Qt::Key_Return);
+    EXPECT_TRUE(hasCurves(planPath(line(last()))));
+    EXPECT_EQ(cornersOf(line(last())).size(), 5U);
+}
+
+TEST_F(PlanShape, AStretchIsCutOutWithTwoClicks) {
+    select(edge);
+    run("cut-out");
+    click({20, 5});
+    click({40, 5});
+    EXPECT_NEAR(resolved(edge).length, 20, 0.3);
+    ASSERT_TRUE(doc().byName<objects::Line>("Edge (2)"));
+    EXPECT_NEAR(*resolved(last()).vertices.front().height, 22, 0.02);
+    run("undo");
+    EXPECT_NEAR(resolved(edge).length, 60, 1e-9);
+    EXPECT_FALSE(doc().byName<objects::Line>("Edge (2)"));
+    // The same from the keyboard alone, by distances along the selected line.
+    select(edge);
+    run("cut-out");
+    type(QStringLiteral("20"));
+    type(QStringLiteral("70"));
+    EXPECT_TRUE(said().contains(QStringLiteral("not on the line"))) << qPrintable(said());
+    type(QStringLiteral("40"));
+    EXPECT_NEAR(resolved(edge).length, 20, 1e-9);
+}
+
+TEST_F(PlanShape, LinesAreTrimmedExtendedAndSplitAtCrossings) {
+    ObjectId post;
+    put(QStringLiteral("post"),
+        doc().added("Post", objects::Line{linework::lineThrough(places("25 0, 25 30"), {}), {}}, &post));
+    run("reach");
+    click({55, 5});
+    click({25, 25});
+    EXPECT_NEAR(resolved(edge).length, 35, 1e-6);
+    EXPECT_NEAR(*resolved(edge).vertices.front().height, 21.25, 1e-9);
+    run("undo");
+    // On to the post from where it stops: the lane's first side runs towards it.
+    ObjectId stub;
+    put(QStringLiteral("stub"),
+        doc().added("Stub", objects::Line{linework::lineThrough(places("5 25, 15 25"), {10.0, 10.5}), {}},
+                    &stub));
+    select(stub);
+    run("reach");
+    type(QStringLiteral("9"));
+    type(QStringLiteral("Post"));
+    EXPECT_THAT(line(stub).vertices.back().place, test::IsNear(25, 25, 1e-9));
+    EXPECT_NEAR(*resolved(stub).vertices.back().height, 11, 1e-9);
+    key(Qt::Key_Escape);
+    select(post);
+    run("split");
+    type(QStringLiteral("crossings"));
+    EXPECT_TRUE(doc().byName<objects::Line>("Post (3)"));
+}
+
+TEST_F(PlanShape, AJoinAsksAboutAGapAndAStep) {
+    ObjectId on;
+    ObjectId off;
+    put(QStringLiteral("on"),
+        doc().added("On", objects::Line{linework::lineThrough(places("60 5, 80 5"), {24.0, 25.0}), {}}, &on));
+    put(QStringLiteral("off"),
+        doc().added("Off", objects::Line{linework::lineThrough(places("80.5 5, 95 5"), {25.0, 25.0}), {}},
+                    &off));
+    select(edge);
+    run("join");
+    type(QStringLiteral("On"));
+    EXPECT_TRUE(said().contains(QStringLiteral("1.00"))) << qPrintable(said());
+    type(QStringLiteral("both"));
+    EXPECT_TRUE(said().contains(QStringLiteral("no way to join"))) << qPrintable(said());
+    type(QStringLiteral("mean"));
+    EXPECT_FALSE(doc().find(on));
+    EXPECT_NEAR(*resolved(edge).vertices[1].height, 23.5, 1e-9);
+    key(Qt::Key_Escape);
+    select(edge);
+    run("join");
+    type(QStringLiteral("Off"));
+    EXPECT_TRUE(said().contains(QStringLiteral("apart"))) << qPrintable(said());
+    type(QStringLiteral("close"));
+    EXPECT_EQ(line(edge).vertices.size(), 4U);
+    EXPECT_NEAR(resolved(edge).length, 95, 1e-9);
+}
+
+TEST_F(PlanShape, CornersBecomeArcsAndSidesBend) {
+    select(site.lane);
+    run("round");
+    click({40, 10});
+    type(QStringLiteral("500"));
+    EXPECT_TRUE(said().contains(QStringLiteral("does not fit"))) << qPrintable(said());
+    type(QStringLiteral("5"));
+    EXPECT_NEAR(resolved(site.lane).length, 60 + 5 * M_PI / 2, 1e-6);
+    key(Qt::Key_Escape);
+    run("round");
+    click({38.535, 11.465});
+    type(QStringLiteral("8"));
+    EXPECT_NEAR(resolved(site.lane).length, 54 + 8 * M_PI / 2, 1e-6);
+    key(Qt::Key_Escape);
+    select(edge);
+    run("bend");
+    type(QStringLiteral("30"));
+    type(QStringLiteral("30, 10"));
+    EXPECT_NEAR(geometry::arcOf(resolved(edge).path[0])->radius, (30.0 * 30 + 25) / 10, 1e-6);
+    type(QStringLiteral("30"));
+    type(QStringLiteral("straight"));
+    EXPECT_NEAR(resolved(edge).length, 60, 1e-9);
+}
+
+TEST_F(PlanShape, ThinningSaysHowManyGoBeforeTheyDo) {
+    select(edge);
+    run("corner-insert");
+    type(QStringLiteral("every 5"));
+    EXPECT_EQ(line(edge).vertices.size(), 13U);
+    key(Qt::Key_Escape);
+    select(edge);
+    run("thin-line");
+    type(QStringLiteral("soon"));
+    EXPECT_TRUE(said().contains(QStringLiteral("deviation"))) << qPrintable(said());
+    type(QStringLiteral("0.01"));
+    EXPECT_TRUE(said().contains(QStringLiteral("11 of 13"))) << qPrintable(said());
+    EXPECT_EQ(line(edge).vertices.size(), 13U);
+    key(Qt::Key_Return);
+    EXPECT_EQ(line(edge).vertices.size(), 2U);
+}
+
+TEST_F(PlanShape, WholeThingsAreMovedCopiedTurnedAndMirrored) {
+    select(edge);
+    run("plan-move");
+    type(QStringLiteral("0, 0"));
+    type(QStringLiteral("by 5, 10"));
+    EXPECT_THAT(line(edge).vertices[0].place, test::IsNear(5, 15, 1e-9));
+    run("plan-turn");
+    type(QStringLiteral("5, 15"));
+    type(QStringLiteral("90 copy"));
+    EXPECT_THAT(line(last()).vertices[1].place, test::IsNear(5, -45, 1e-9));
+    EXPECT_THAT(line(edge).vertices[1].place, test::IsNear(65, 15, 1e-9));
+    select(edge);  // the copy is what is selected
+    run("plan-mirror");
+    type(QStringLiteral("0, 20"));
+    type(QStringLiteral("10, 20"));
+    key(Qt::Key_Return);
+    EXPECT_THAT(line(edge).vertices[0].place, test::IsNear(5, 25, 1e-9));
+    window->session().select({{site.points, std::size_t{4}}});
+    run("plan-copy");
+    type(QStringLiteral("50, 50"));
+    type(QStringLiteral("52, 50"));
+    const auto& set = doc().get<objects::Points>(site.points)->set;
+    ASSERT_EQ(set.size(), 6U);
+    EXPECT_THAT(set[5].plan, test::IsNear(52, 50, 1e-9));
+    EXPECT_EQ(set[5].number, "6");
+}
+
+TEST_F(PlanShape, RowsFollowWhileTheirLineIsDragged) {
+    select(edge);
+    run("offset-rows");
+    type(QStringLiteral("2,+0.15"));
+    type(QStringLiteral("left"));
+    key(Qt::Key_Return);
+    const ObjectId row = doc().byName<objects::Line>("Edge row 1");
+    ASSERT_TRUE(row);
+    select(edge);
+    drag({60, 5}, {60, 20});
+    window->session().waitForResults();
+    const auto on = geometry::nearestOn(resolved(edge).path, resolved(row).vertices.back().place);
+    EXPECT_NEAR(std::abs(on->distance), 2, 1e-6);
+    drop({60, 20});
+    EXPECT_NEAR(*resolved(row).vertices.back().height, 23.15, 1e-9);
+    // It cannot be dragged itself, and says why; loosened it can.
+    select(row);
+    const auto end = resolved(row).vertices.back().place;
+    drag(end, {50, 40});
+    drop({50, 40});
+    EXPECT_THAT(resolved(row).vertices.back().place, test::IsNear(end.x, end.y, 1e-9));
+    EXPECT_TRUE(said().contains(QStringLiteral("follows"))) << qPrintable(said());
+    for (auto* button : window->findChildren<QPushButton*>())
+        if (button->text() == QStringLiteral("Loosen")) {
+            button->click();
+            break;
+        }
+    window->settle();
+    EXPECT_FALSE(doc().get<objects::Line>(row)->follows);
+    EXPECT_NEAR(*resolved(row).vertices.back().height, 23.15, 1e-9);
+}
+
+TEST_F(PlanShape, RowsAreKeptByNameAndTakenAgain) {
+    select(edge);
+    run("offset-rows");
+    type(QStringLiteral("0.3,-2%"));
+    type(QStringLiteral("0,+0.12"));
+    type(QStringLiteral("chained"));
+    type(QStringLiteral("save Kerb"));
+    key(Qt::Key_Escape);
+    const ObjectId set = named<objects::OffsetSet>("Kerb");
+    // The cross-section in its facts: the second row is dragged up by a third of what it stands over the
+    // first.
+    select(set);
+    auto* section = window->findChild<RowSection*>();
+    ASSERT_NE(section, nullptr);
+    const QPointF from = section->positionOf(2);
+    const QPointF to = from + (from - section->positionOf(1)) * (1.0 / 3);
+    QTest::mousePress(section, Qt::LeftButton, {}, from.toPoint());
+    QMouseEvent move(QEvent::MouseMove, to, section->mapToGlobal(to), Qt::NoButton, Qt::LeftButton,
+                     Qt::NoModifier);
+    QApplication::sendEvent(section, &move);
+    QTest::mouseRelease(section, Qt::LeftButton, {}, to.toPoint());
+    QCoreApplication::processEvents();
+    window->settle();
+    const auto& row = doc().get<objects::OffsetSet>(set)->rows[1];
+    EXPECT_NEAR(row.height.value, 0.16, 0.011);
+    EXPECT_LE(row.run, 0.01);
+    // Used on another line.
+    select(site.lane);
+    run("offset-rows");
+    type(QStringLiteral("set Ditch"));
+    EXPECT_TRUE(said().contains(QStringLiteral("no offset set named Ditch"))) << qPrintable(said());
+    type(QStringLiteral("set Kerb"));
+    key(Qt::Key_Return);
+    const ObjectId second = named<objects::Line>("Lane row 2");
+    const auto& follows = std::get<objects::RowOf>(*doc().get<objects::Line>(second)->follows);
+    EXPECT_EQ(follows.line, named<objects::Line>("Lane row 1"));
+    EXPECT_EQ(follows.row, row);
+}
+
+TEST_F(PlanShape, GradesBeyondWhatIsMeantAreFindings) {
+    put(QStringLiteral("meant"), valueOf(operations::setTypedLimits(edge, "0.5% to 4%")(doc())).document);
+    const auto found = [&] {
+        const auto all = window->session().snapshot()->findings;
+        return std::count_if(all.begin(), all.end(), [](const auto& f) { return f.kind == "grade-limit"; });
+    };
+    window->settle();
+    EXPECT_EQ(found(), 1);  // 20 to 23 over 60: 5 %
+    select(edge);
+    window->bench()->open(Bench::Page::Grades);
+    run("line-lift");
+    EXPECT_EQ(found(), 1);
+    key(Qt::Key_Escape);
+    put(QStringLiteral("flatter"), valueOf(operations::setTypedRule(edge, 1, "2%")(doc())).document);
+    window->settle();
+    EXPECT_EQ(found(), 0);
+    EXPECT_FALSE(operations::setTypedLimits(edge, "steep")(doc()));
+}
+
+TEST_F(PlanShape, ALineIsLiftedToAHeightAndMadeLevelOnAStretch) {
+    select(edge, 1);
+    run("line-lift");
+    type(QStringLiteral("to 30"));
+    EXPECT_NEAR(*resolved(edge).vertices[0].height, 27, 1e-9);
+    EXPECT_NEAR(*resolved(edge).vertices[1].height, 30, 1e-9);
+    key(Qt::Key_Escape);
+    select(edge);
+    run("level-with");
+    type(QStringLiteral("20"));
+    type(QStringLiteral("40"));
+    EXPECT_TRUE(said().contains(QStringLiteral("Level at"))) << qPrintable(said());
+    type(QStringLiteral("25.5"));
+    for (const double d : {20.0, 30.0, 40.0}) EXPECT_NEAR(*linework::heightAt(resolved(edge), d), 25.5, 1e-9);
+    EXPECT_NEAR(*linework::heightAt(resolved(edge), 60), 30, 1e-9);
+    // Draped between two places: 10 + 0.02 x + 0.01 y.
+    select(edge);
+    run("drape");
+    type(QStringLiteral("from 20 to 40"));
+    key(Qt::Key_Return);
+    EXPECT_NEAR(*linework::heightAt(resolved(edge), 30), 10.65, 1e-6);
+    EXPECT_NEAR(*linework::heightAt(resolved(edge), 60), 30, 1e-9);
+    EXPECT_EQ(rule(edge, line(edge).vertices.size() - 1), "30");
+}
+
+TEST_F(PlanShape, InTheSectionAStretchIsDraggedAndACurvePulledOut) {
+    select(edge);
+    run("corner-insert");
+    type(QStringLiteral("30"));
+    key(Qt::Key_Escape);
+    put(QStringLiteral("a bend"), valueOf(operations::setTypedRule(edge, 1, "23")(doc())).document);
+    window->settle();
+    select(edge);
+    window->bench()->open(Bench::Page::Grades);
+    window->settle();
+    auto* section = window->grades()->section();
+    const auto dragIn = [&](QPointF from, QPointF to, Qt::KeyboardModifiers keys) {
+        QTest::mousePress(section, Qt::LeftButton, keys, from.toPoint());
+        for (const double t : {0.5, 1.0}) {
+            const QPointF at = from + (to - from) * t;
+            QMouseEvent move(QEvent::MouseMove, at, section->mapToGlobal(at), Qt::NoButton, Qt::LeftButton,
+                             keys);
+            QApplication::sendEvent(section, &move);
+        }
+        QTest::mouseRelease(section, Qt::LeftButton, keys, to.toPoint());
+        window->settle();
+    };
+    // The stretch from the first to the second point goes up by half.
+    const double rise = 0.5;
+    dragIn(section->positionOf(15, 21.5), section->positionOf(15, 21.5 + rise), {});
+    EXPECT_NEAR(*resolved(edge).vertices[0].height, 20.5, 0.1);
+    EXPECT_NEAR(*resolved(edge).vertices[1].height, 23.5, 0.1);
+    EXPECT_NEAR(*resolved(edge).vertices[2].height, 23, 1e-9);
+    const double up = *resolved(edge).vertices[1].height - 23;
+    EXPECT_NEAR(up, *resolved(edge).vertices[0].height - 20, 1e-9);
+    // A curve 20 long is pulled out of the second point.
+    dragIn(section->handlePosition(1),
+           section->handlePosition(1) + (section->positionOf(40, 23) - section->positionOf(30, 23)),
+           Qt::ShiftModifier);
+    ASSERT_TRUE(line(edge).vertices[1].curve);
+    EXPECT_NEAR(line(edge).vertices[1].curve->value, 20, 0.6);
+    run("undo");
+    EXPECT_FALSE(line(edge).vertices[1].curve);
+}
+
+}  // namespace
+}  // namespace erdwerk::app
