@@ -1,5 +1,6 @@
 // Drawing and the shape of lines in plan, through the real window.
 
+#include "core/operations/plan_shape.h"
 #include "app/kinds/row_section.h"
 #include "support/plane_site.h"
 #include "window_test.h"
@@ -7,6 +8,7 @@
 namespace erdwerk::app {
 namespace {
 
+using geometry::Vec2;
 using test::places;
 using test::valueOf;
 
@@ -235,6 +237,31 @@ TEST_F(PlanShape, CornersBecomeArcsAndSidesBend) {
     click({38.535, 11.465});
     type(QStringLiteral("8"));
     EXPECT_NEAR(resolved(site.lane).length, 54 + 8 * M_PI / 2, 1e-6);
+    // All arcs of a line one after the other; Enter alone passes one.
+    put(QStringLiteral("more"),
+        valueOf(operations::roundCorner(window->session().results(), site.plot, 1, 3)(doc())).document);
+    window->settle();
+    put(QStringLiteral("more"),
+        valueOf(operations::roundCorner(window->session().results(), site.plot, 3, 4)(doc())).document);
+    window->settle();
+    const auto radii = [&] {
+        std::vector<double> out;
+        for (const auto& side : resolved(site.plot).path)
+            if (const auto arc = geometry::arcOf(side)) out.push_back(std::round(arc->radius * 1000) / 1000);
+        return out;
+    };
+    const auto first = radii();
+    ASSERT_EQ(first.size(), 2U);
+    const auto arc = [&](std::size_t n) {
+        for (const auto& side : resolved(site.plot).path)
+            if (isCurved(side) && n-- == 0) return pointAt(side, 0.5);
+        return Vec2{};
+    };
+    click(arc(0));
+    key(Qt::Key_Return);
+    type(QStringLiteral("6"));
+    EXPECT_EQ(radii()[0], first[0]);
+    EXPECT_EQ(radii()[1], 6);
     key(Qt::Key_Escape);
     select(edge);
     run("bend");

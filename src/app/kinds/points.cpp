@@ -4,6 +4,7 @@
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
+#include "core/survey/texts.h"
 
 namespace erdwerk::app {
 
@@ -64,8 +65,9 @@ void pointTexts(PlanCanvas& canvas, const survey::SurveyPoint& p, QPointF q) {
     const QString number =
         canvas.options.shows(objects::PlanPart::PointNumbers) ? QString::fromStdString(p.number) : QString();
     const QString height = !canvas.options.shows(objects::PlanPart::PointHeights) ? QString()
-                           : p.height ? QString::fromStdString(formatHeight(p.height, display))
-                                      : QObject::tr("no height");
+                           : survey::isText(p) ? QString::fromStdString(p.note)
+                           : p.height          ? QString::fromStdString(formatHeight(p.height, display))
+                                               : QObject::tr("no height");
     if (number.isEmpty() && height.isEmpty()) return;
     canvas.painter.setFont(canvas.font(10));
     const QFontMetricsF metrics(canvas.painter.font());

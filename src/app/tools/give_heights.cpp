@@ -35,11 +35,11 @@ void GiveHeightsTool::find() {
 QString GiveHeightsTool::prompt() const {
     if (!problem_.empty()) return QString::fromStdString(problem_);
     if (found_.given.empty()) return tr("Nothing gives these lines a height; try a larger tolerance");
-    return tr("Rings get a height, crosses none; Enter gives them");
+    return tr("Rings get a height; Enter gives them");
 }
 
 QString GiveHeightsTool::entryHint() const {
-    return tr("tolerance 0.2   ·   prefix k   ·   otherwise 318   ·   otherwise nothing");
+    return tr("tolerance 0.2   ·   prefix k   ·   otherwise 318");
 }
 
 std::vector<Chip> GiveHeightsTool::chips() const {
@@ -55,9 +55,9 @@ std::vector<Chip> GiveHeightsTool::chips() const {
         differs += g.differs.empty() ? 0 : 1;
     }
     std::vector<Chip> out{{tr("Lines"), QString::number(lines_.size())},
-                          {tr("Within"), QString::fromStdString(formatLength(options_.tolerance, display))},
                           {tr("Lines, points, texts give"), tr("%1, %2, %3").arg(line).arg(point).arg(text)},
-                          {tr("Without"), QString::number(found_.missed.size())}};
+                          {tr("Without"), QString::number(found_.missed.size())},
+                          {tr("Within"), QString::fromStdString(formatLength(options_.tolerance, display))}};
     if (differs > 0) out.push_back({tr("Differ"), QString::number(differs)});
     if (!found_.unused.empty())
         out.push_back({tr("Texts without use"), QString::number(found_.unused.size())});

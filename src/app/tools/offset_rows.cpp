@@ -109,6 +109,7 @@ bool OffsetRowsTool::enter(const QString& text) {
             return false;
         }
         rows_ = set->rows;
+        set_ = name;
         typed_.clear();
         for (const auto& row : rows_) typed_.push_back(QString::fromStdString(linework::rowText(row)));
         options_ = set->options;
@@ -118,6 +119,7 @@ bool OffsetRowsTool::enter(const QString& text) {
         if (!session_.edit(tr("Keep the rows as %1").arg(name),
                            operations::saveOffsetSet(name.toStdString(), {rows_, options_})))
             return false;
+        set_ = name.toStdString();
         Q_EMIT session_.message(tr("The rows are kept as %1").arg(name), false);
     } else if (word == tr("loose")) {
         loose_ = !loose_;
@@ -131,6 +133,7 @@ bool OffsetRowsTool::enter(const QString& text) {
             return false;
         }
         rows_.push_back(std::move(*row));
+        set_.clear();
         typed_.push_back(text.trimmed());
     }
     Q_EMIT changed();
@@ -163,7 +166,7 @@ void OffsetRowsTool::complete() {
     const auto before = newest();
     if (!session_.edit(tr("Rows beside %1").arg(QString::fromStdString(session_.document().nameOf(line_))),
                        operations::offsetRows(session_.results(), line_, rows_, options_,
-                                              currentSurface(session_), loose_)))
+                                              currentSurface(session_), loose_, set_)))
         return;
     std::vector<ObjectId> fresh;
     for (const ObjectId id : newest())

@@ -31,6 +31,7 @@ private:
     std::vector<QString> typed_;
     linework::OffsetOptions options_;
     bool sideChosen_ = false;
+    std::string set_;     ///< the name of the set that the rows are
     bool loose_ = false;  ///< the rows do not follow the line
     // The rows as they would be, and what they were worked out from.
     struct Ghost {

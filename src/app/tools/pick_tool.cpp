@@ -224,7 +224,8 @@ Result<Snap> PickTool::typedPick(const QString& text) const {
     if (spec_.typed && accept != Accept::Line && accept != Accept::LineOrAlignment) {
         // What the tool reads itself comes first: a word, a figure of its own.
         auto own = spec_.typed(session_, text);
-        if (own || accept == Accept::Place || accept == Accept::Point) return own;
+        const bool fitsHere = accept == Accept::Place || accept == Accept::Point;
+        if (fitsHere || (own && own->ref.object)) return own;
     }
     if (accept == Accept::Place) return tools::typedPlace(session_, text);
     if (accept == Accept::Point) return badInput("click the point");
@@ -269,7 +270,10 @@ bool PickTool::stepBack() {
 }
 
 void PickTool::complete() {
-    if (current() == picks_.size()) applyPicks();
+    if (current() == picks_.size()) return applyPicks();
+    if (!spec_.next || !picks_.front()) return;
+    picks_.front() = spec_.next(session_, {*picks_.front()});
+    Q_EMIT changed();
 }
 
 void PickTool::applyPicks(const std::optional<Snap>& answer) {
@@ -289,6 +293,7 @@ void PickTool::applyPicks(const std::optional<Snap>& answer) {
     }
     hover_.reset();
     if (auto objects = session_.addedSince(before); !objects.empty()) Q_EMIT made(std::move(objects));
+    if (spec_.next) picks_.front() = spec_.next(session_, *picks);
     if (spec_.repeats)
         Q_EMIT changed();
     else

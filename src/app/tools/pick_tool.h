@@ -29,6 +29,8 @@ struct PickSpec {
     std::function<QString(const Session&, const Picks&)> asks = {};
     /// Reads what is typed to a question, else `typed` does.
     std::function<Result<Snap>(const Session&, const QString&)> answered = {};
+    /// The first pick of the next round, after these; Enter without text passes on to it as well.
+    std::function<std::optional<Snap>(const Session&, const Picks&)> next = {};
     bool repeats = true;  ///< goes on with the first pick afterwards
     QString entryHint = {};
     /// Typed text for steps that are typed, and for places; the pick, or an Error. What else is picked can be

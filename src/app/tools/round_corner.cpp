@@ -15,6 +15,26 @@ document::Edit roundOrChange(const Session& s, const Picks& k) {
     return operations::setArcRadius(s.results(), k[0].ref.object, k[0].segment, *k[1].height);
 }
 
+/// After an arc the next one of its line; nothing after the last.
+std::optional<Snap> nextArc(const Session& session, const Picks& k) {
+    const auto* line = session.derived().definition(k[0].ref.object);
+    if (k[0].ref.part || line == nullptr) return std::nullopt;
+    const auto path = planPath(*line);
+    for (std::size_t s = k[0].segment + 1; s < path.size(); ++s) {
+        const auto arc = geometry::arcOf(path[s]);
+        if (!arc) continue;
+        Snap out = k[0];
+        out.segment = s;
+        out.fraction = 0.5;
+        out.place = pointAt(path[s], 0.5);
+        out.name = tr("arc of radius %1")
+                       .arg(QString::fromStdString(
+                           formatLength(arc->radius, session.document().settings().display)));
+        return out;
+    }
+    return std::nullopt;
+}
+
 /// "straight", or a place that the arc goes through.
 Result<Snap> straightOrPlace(const Session& session, const QString& text) {
     if (text.trimmed().toLower() != tr("straight")) return typedPlace(session, text);
@@ -31,8 +51,9 @@ ToolDeclaration roundCorner() {
         .title = tr("Round a corner"),
         .steps = {{tr("Corner or arc"), tr("Click on the corner to round, or on an arc for another radius"),
                    Accept::LinePlace},
-                  typedStep(tr("Radius"), tr("Type the radius"))},
+                  typedStep(tr("Radius"), tr("Type the radius; Enter alone goes on to the next arc"))},
         .apply = roundOrChange,
+        .next = nextArc,
         .typed = [](const Session& s, const QString& text) -> Result<Snap> {
             return typedPositive(s, text);
         }};

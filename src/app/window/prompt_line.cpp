@@ -144,16 +144,27 @@ void PromptLine::fitParts() {
     std::vector<int> wanted;
     for (const QString& text : chipTexts_) wanted.push_back(wide(chips_, text) + 27);
     const int forChips = left - (entered ? narrowestEntry : 0);
+    // The last give way as a whole before the others get too narrow to read.
+    int shown = chips;
+    while (shown > 1 && fairShare(wanted, forChips) - 27 < narrowestChip &&
+           fairShare(wanted, forChips) < *std::max_element(wanted.begin(), wanted.end())) {
+        wanted.pop_back();
+        --shown;
+    }
     const int each = fairShare(wanted, forChips);
     int taken = 0;
     for (const int w : wanted) taken += std::min(w, each);
-    const bool whole = chips > 0 && each == *std::max_element(wanted.begin(), wanted.end());
-    chips_->setVisible(whole || (chips > 0 && each - 27 >= narrowestChip));
-    for (int i = 0; i < chipLayout_->count() && i < chips; ++i)
-        if (auto* chip = qobject_cast<QPushButton*>(chipLayout_->itemAt(i)->widget()))
+    const bool whole = shown > 0 && each == *std::max_element(wanted.begin(), wanted.end());
+    chips_->setVisible(whole || (shown > 0 && each - 27 >= narrowestChip));
+    for (int i = 0; i < chipLayout_->count() && i < chips; ++i) {
+        auto* chip = qobject_cast<QPushButton*>(chipLayout_->itemAt(i)->widget());
+        if (chip == nullptr) continue;
+        chip->setVisible(i < shown);
+        if (i < shown)
             chip->setText(wanted[static_cast<std::size_t>(i)] <= each
                               ? chipTexts_[i]
                               : chip->fontMetrics().elidedText(chipTexts_[i], Qt::ElideMiddle, each - 27));
+    }
     if (!chips_->isHidden()) left -= taken;
     entry_->setFixedWidth(std::clamp(left, narrowestEntry, widestEntry));
     prompt_->setWordWrap(left < (entered ? narrowestEntry : 0));

@@ -5,6 +5,7 @@
 
 #include "core/check/finding.h"
 #include "core/operations/edit.h"
+#include "core/survey/texts.h"
 
 namespace erdwerk::check {
 
@@ -70,7 +71,7 @@ void withoutHeight(const Derived& derived, std::vector<Finding>& out) {
     for (const auto id : document.all<Points>()) {
         const auto& set = document.get<Points>(id)->set;
         for (std::size_t i = 0; i < set.size(); ++i) {
-            if (set[i].height) continue;
+            if (set[i].height || survey::isText(set[i])) continue;
             Finding f{"without-height",
                       Severity::LookAt,
                       pointName(set[i]) + " has no height; it takes no part in surfaces",

@@ -26,14 +26,20 @@ Result<std::vector<Line3D>> rowsOf(const Derived& seen, ObjectId line,
 }
 
 Edit offsetRows(const Results& seen, ObjectId line, const std::vector<linework::OffsetRow>& rows,
-                const linework::OffsetOptions& options, ObjectId surface, bool loose) {
+                const linework::OffsetOptions& options, ObjectId surface, bool loose,
+                const std::string& set) {
     return document::onlyWhileSame(seen->document, {line}, [=](const Document& document) -> Result<Edited> {
         auto made = rowsOf(*seen, line, rows, options, surface);
         if (!made) return tl::unexpected(made.error());
         const std::string name = document.nameOf(line);
-        ObjectId group = document.byName<objects::Group>("Rows of " + name);
         Document d = document;
-        if (!group) d = d.added("Rows of " + name, objects::Group{"#2C6E68"}, &group);
+        const auto groupOf = [&](std::size_t row) {
+            const std::string wanted =
+                set.empty() ? "Rows of " + name : set + " row " + std::to_string(row + 1);
+            ObjectId group = d.byName<objects::Group>(wanted);
+            if (!group) d = d.added(wanted, objects::Group{"#2C6E68"}, &group);
+            return group;
+        };
         ObjectId beside = line;
         for (std::size_t r = 0; r < made->size(); ++r) {
             objects::Line row{(*made)[r]};
@@ -43,6 +49,7 @@ Edit offsetRows(const Results& seen, ObjectId line, const std::vector<linework::
                 row.follows = std::make_shared<const objects::Follows>(std::move(of));
             }
             ObjectId id;
+            const ObjectId group = groupOf(r);
             d = d.added(document::freshName<objects::Line>(d, name + " row"), std::move(row), &id, group);
             if (options.chained) beside = id;
         }

@@ -7,11 +7,13 @@
 
 namespace erdwerk::operations {
 
-/// Rows beside a line, each a new line "NAME row 1", in a group "Rows of NAME". They follow the line
+/// Rows beside a line, each a new line "NAME row 1", in a group "Rows of NAME"; rows of a set that is
+/// kept by name each have a group, "SET row 1", for all lines they are made beside. They follow the line
 /// (chained: each the row before), or stay as they are made. `surface` for rows that lie on one. BadInput
 /// names the row of which nothing is left.
 Edit offsetRows(const Results& seen, ObjectId line, const std::vector<linework::OffsetRow>& rows,
-                const linework::OffsetOptions& options, ObjectId surface, bool loose = false);
+                const linework::OffsetOptions& options, ObjectId surface, bool loose = false,
+                const std::string& set = {});
 /// The rows as they would be; the Error names the row.
 Result<std::vector<linework::Line3D>> rowsOf(const Derived& seen, ObjectId line,
                                              const std::vector<linework::OffsetRow>& rows,
