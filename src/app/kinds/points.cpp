@@ -53,7 +53,7 @@ void setFacts(FactsForm& form, ObjectId id) {
     form.heading(text(form.document().nameOf(id)));
     form.fact(QObject::tr("Points"), QString::number(set.size()));
     std::size_t without = 0;
-    for (std::size_t i = 0; i < set.size(); ++i) without += set[i].height ? 0 : 1;
+    for (std::size_t i = 0; i < set.size(); ++i) without += set[i].height || survey::isText(set[i]) ? 0 : 1;
     form.fact(QObject::tr("Without height"), QString::number(without));
     form.groupChoice(id);
 }
@@ -79,7 +79,7 @@ void pointTexts(PlanCanvas& canvas, const survey::SurveyPoint& p, QPointF q) {
     canvas.painter.setPen(theme::inkQuiet);
     canvas.painter.drawText(QRectF(q.x() - 40 * u, q.y() - 17 * u, 80 * u, 13 * u),
                             Qt::AlignHCenter | Qt::AlignBottom, number);
-    canvas.painter.setPen(p.height ? theme::ink : theme::ochre.darker(130));
+    canvas.painter.setPen(p.height || survey::isText(p) ? theme::ink : theme::ochre.darker(130));
     canvas.painter.drawText(QRectF(q.x() - 40 * u, q.y() + 4 * u, 80 * u, 13 * u),
                             Qt::AlignHCenter | Qt::AlignTop, height);
 }
@@ -117,7 +117,7 @@ public:
                 static_cast<std::size_t>(std::max(0.0, q.x() / cell));
             if (at >= taken.size() || taken[at]) continue;
             taken[at] = true;
-            canvas.painter.setPen(canvas.pen(p.height ? ink : theme::ochre, 1));
+            canvas.painter.setPen(canvas.pen(p.height || survey::isText(p) ? ink : theme::ochre, 1));
             canvas.painter.drawLine(q - QPointF(arm, 0), q + QPointF(arm, 0));
             canvas.painter.drawLine(q - QPointF(0, arm), q + QPointF(0, arm));
             if (canvas.view.scale >= 3.2 * u) pointTexts(canvas, p, q);

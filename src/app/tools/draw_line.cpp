@@ -60,7 +60,7 @@ QString DrawLineTool::prompt() const {
         return tr("Click where the arc goes through, then its end");
     if (next_.how != NextSide::How::Straight)
         return tr("Click the end of the arc, or type straight; Enter ends the line");
-    return tr("Click or type the next corner, or the height of the last; Enter ends the line");
+    return tr("Next corner, or the height of the last; Enter ends the line");
 }
 
 QString DrawLineTool::entryHint() const {
@@ -69,20 +69,8 @@ QString DrawLineTool::entryHint() const {
 }
 
 std::vector<Chip> DrawLineTool::chips() const {
-    const ObjectId ground = heightsFrom();
-    std::vector<Chip> out{
-        {tr("Heights from"),
-         ground ? QString::fromStdString(session_.document().nameOf(ground)) : tr("nothing")}};
-    if (state_.continues)
-        out.push_back(
-            {tr("Continues"), QString::fromStdString(session_.document().nameOf(state_.continues))});
-    const auto shown = line();
-    if (shown.vertices.empty()) return out;
-    out.push_back({tr("Corners"), QString::number(shown.vertices.size())});
-    const auto path = planPath(shown);
-    out.push_back({tr("Length"), QString::fromStdString(formatLength(
-                                     geometry::lengthOf(path), session_.document().settings().display))});
-    out.push_back({tr("Last height"), lastHeight(shown)});
+    // What holds for the next corner comes first.
+    std::vector<Chip> out;
     const auto& display = session_.document().settings().display;
     if (state_.level)
         out.push_back({tr("Level"), QString::fromStdString(formatHeight(state_.level, display))});
@@ -95,6 +83,19 @@ std::vector<Chip> DrawLineTool::chips() const {
     if (held_.rule)
         out.push_back({tr("Next height"),
                        QString::fromStdString(operations::ruleText(session_.document(), *held_.rule))});
+    const ObjectId ground = heightsFrom();
+    out.push_back({tr("Heights from"),
+                   ground ? QString::fromStdString(session_.document().nameOf(ground)) : tr("nothing")});
+    if (state_.continues)
+        out.push_back(
+            {tr("Continues"), QString::fromStdString(session_.document().nameOf(state_.continues))});
+    const auto shown = line();
+    if (shown.vertices.empty()) return out;
+    out.push_back({tr("Corners"), QString::number(shown.vertices.size())});
+    const auto path = planPath(shown);
+    out.push_back({tr("Length"), QString::fromStdString(formatLength(
+                                     geometry::lengthOf(path), session_.document().settings().display))});
+    out.push_back({tr("Last height"), lastHeight(shown)});
     return out;
 }
 

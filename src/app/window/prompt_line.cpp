@@ -14,7 +14,7 @@ namespace erdwerk::app {
 namespace {
 constexpr int widestEntry = 300;
 constexpr int narrowestEntry = 110;
-constexpr int narrowestChip = 46;
+constexpr int narrowestChip = 80;
 }  // namespace
 
 PromptLine::PromptLine(QWidget* parent) : QWidget(parent) {

@@ -113,6 +113,7 @@ Result<Smoothing> smoothing(const Line3D& line) {
     const std::size_t n = corners.size();
     if (n < 3) return badInput("a smooth line goes through at least three corners");
     std::vector<Vec2> places;
+    places.reserve(n);
     for (const std::size_t i : corners) places.push_back(line.vertices[i].place);
     const auto tangents = tangentsAt(places, line.closed);
     if (!tangents) return badInput("the line turns back on itself");
