@@ -10,13 +10,9 @@ namespace {
 
 /// "25" or "every 5" along the line in hand.
 Result<Snap> everySoMuch(const Session& session, const QString& text) {
-    const auto line = session.selected<objects::Line>();
-    if (text.contains(QLatin1Char(',')) || !line) return badInput("type E, N, a distance, or every 5");
-    Snap snap;
-    snap.kind = SnapKind::Typed;
-    snap.ref = {*line, std::nullopt};
-    snap.name = text.trimmed();
-    return snap;
+    const std::string hint = "type E, N, a distance, or every 5";
+    if (text.contains(QLatin1Char(','))) return badInput(hint);
+    return typedForLine(session, text, hint);
 }
 
 }  // namespace

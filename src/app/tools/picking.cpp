@@ -57,6 +57,14 @@ Snap typedSnap(const QString& name, double value = 0) {
 
 }  // namespace
 
+Result<Snap> typedForLine(const Session& session, const QString& text, const std::string& hint) {
+    const auto line = session.selected<objects::Line>();
+    if (!line) return badInput(hint);
+    Snap snap = typedSnap(text.trimmed());
+    snap.ref = {*line, std::nullopt};
+    return snap;
+}
+
 Result<Snap> typedPlace(const Session& session, const QString& text) {
     const auto& display = session.document().settings().display;
     const auto place = parsePlaceEntry(text.toStdString(), display);

@@ -22,6 +22,8 @@ ObjectId currentCloud(const Session& session);
 /// A picked place with its height, or that of the surface there.
 geometry::Vec3 placeOf(const Session& session, const Snap& pick);
 
+/// A typed word or figure that is meant for the selected line; BadInput with this hint without one.
+Result<Snap> typedForLine(const Session& session, const QString& text, const std::string& hint);
 /// A pick from a typed "E, N" or "E, N, height".
 Result<Snap> typedPlace(const Session& session, const QString& text);
 Result<Snap> typedNumber(const Session& session, const QString& text);

@@ -10,13 +10,7 @@ namespace {
 
 Result<Snap> crossings(const Session& session, const QString& text) {
     if (text.trimmed().toLower() != tr("crossings")) return badInput("type E, N, a distance, or crossings");
-    const auto line = session.selected<objects::Line>();
-    if (!line) return badInput("select the line first that is cut at its crossings");
-    Snap snap;
-    snap.kind = SnapKind::Typed;
-    snap.ref = {*line, std::nullopt};
-    snap.name = text.trimmed();
-    return snap;
+    return typedForLine(session, text, "select the line first that is cut at its crossings");
 }
 
 }  // namespace
