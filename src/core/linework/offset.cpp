@@ -5,6 +5,7 @@
 #include <numbers>
 
 #include "core/base/notation.h"
+#include "core/geometry/box_index.h"
 
 namespace erdwerk::linework {
 
@@ -221,9 +222,20 @@ private:
         std::size_t count = 0;
         std::vector<geometry::Box> boxes;
         for (const Raw& r : raws_) boxes.push_back(boundsOf(r.segment).grown(1e-8));
-        for (std::size_t i = 0; i < raws_.size(); ++i)
-            for (std::size_t k = i + 1; k < raws_.size(); ++k)
-                if (boxes[i].meets(boxes[k])) cutEachOther(i, k, cuts, count);
+        const geometry::BoxIndex near(boxes);
+        std::vector<std::size_t> others;
+        for (std::size_t i = 0; i < raws_.size(); ++i) {
+            others.clear();
+            near.query(boxes[i], [&](std::uint32_t k) {
+                if (k > i) others.push_back(k);
+                return true;
+            });
+            std::sort(others.begin(), others.end());
+            for (const std::size_t k : others) cutEachOther(i, k, cuts, count);
+        }
+        std::vector<geometry::Box> sides;
+        for (const Segment& s : resolved_.path) sides.push_back(boundsOf(s));
+        source_ = geometry::BoxIndex(sides);
         std::vector<std::vector<std::size_t>> begins(count);  // by crossing: pieces that begin there
         std::vector<std::vector<std::size_t>> ends;           // by piece: the crossings it ends at
         for (std::size_t i = 0; i < raws_.size(); ++i) {
@@ -255,9 +267,15 @@ private:
     [[nodiscard]] bool isGood(const Piece& p) const {
         const Raw& r = raws_[p.raw];
         const Vec2 middle = pointAt(r.segment, (p.from + p.to) / 2);
-        const auto near = geometry::nearestOn(resolved_.path, middle);
         const double least = row_.run - 1e-7 * std::max(1.0, row_.run);
-        return near && geometry::distance(near->place, middle) >= least;
+        bool good = true;
+        source_.query(
+            geometry::Box{middle.x, middle.y, middle.x, middle.y}.grown(row_.run), [&](std::uint32_t s) {
+                const Segment& side = resolved_.path[s];
+                good = geometry::distance(pointAt(side, nearestFraction(side, middle)), middle) >= least;
+                return good;
+            });
+        return good;
     }
 
     /// Positions of the pieces that stay, in order.
@@ -362,6 +380,7 @@ private:
     const ResolvedLine& resolved_;
     const OffsetRow& row_;
     const OffsetOptions& options_;
+    geometry::BoxIndex source_;  ///< of its sides
     std::vector<Raw> raws_;
     std::vector<Piece> pieces_;
 };

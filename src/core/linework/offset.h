@@ -50,7 +50,7 @@ struct OffsetOptions {
 /// corners are extended along the sides until they meet (their height is that of the line's corner), or
 /// rounded about the corner. What an inside corner turns inside out is cut away where the row crosses
 /// itself; there it has the height of the side that comes first. A row on a surface has no heights yet.
-/// BadInput when nothing is left of the row. Costs the square of the number of sides.
+/// BadInput when nothing is left of the row. Costs n log n of the sides, and what crossings there are.
 Result<Line3D> offset(const ResolvedLine& resolved, const OffsetRow& row, const OffsetOptions& options,
                       const Context& context = {});
 
