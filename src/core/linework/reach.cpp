@@ -32,13 +32,13 @@ geometry::Segment goesOn(const geometry::Segment& last, const Path& target) {
     return {last.end, last.end + directionOf(tangentAt(last, 1)) * far, std::nullopt};
 }
 
-/// The grade at which the line arrives at its end.
+/// The grade at which the line arrives at its end, without the noise of its last digits.
 std::optional<Grade> lastGrade(const ResolvedLine& resolved) {
-    const auto end = heightAt(resolved, resolved.length);
-    const double step = std::min(1e-2, resolved.length / 2);
-    const auto before = heightAt(resolved, resolved.length - step);
-    if (!end || !before) return std::nullopt;
-    return Grade::riseOverRun((*end - *before) / step);
+    const std::size_t n = resolved.vertices.size();
+    const auto grade = n < 2 ? std::nullopt : resolved.gradeAhead(resolved.ordered(n - 2));
+    if (!grade) return std::nullopt;
+    constexpr double digits = 1e11;
+    return Grade::riseOverRun(std::round(grade->riseOverRun() * digits) / digits);
 }
 
 /// Goes on at the end of an open line to the first place of the target.

@@ -85,7 +85,11 @@ Edit meetLines(const Results& seen, ObjectId a, ObjectId b, const linework::Meet
 }
 
 Edit loosen(const Results& seen, const std::vector<ObjectId>& lines) {
-    return [=](const Document& document) -> Result<Edited> {
+    std::vector<ObjectId> of = lines;
+    for (const ObjectId id : lines)
+        if (const auto object = seen->document.find(id))
+            for (const ObjectId named : objects::references(object->payload)) of.push_back(named);
+    return document::onlyWhileSame(seen->document, of, [=](const Document& document) -> Result<Edited> {
         Document d = document;
         std::size_t count = 0;
         for (const ObjectId id : lines) {
@@ -107,7 +111,7 @@ Edit loosen(const Results& seen, const std::vector<ObjectId>& lines) {
         }
         if (count == 0) return badInput("there is no line here that follows another");
         return d;
-    };
+    });
 }
 
 Edit saveOffsetSet(const std::string& name, const objects::OffsetSet& set) {
