@@ -59,6 +59,17 @@ TEST_F(PlanShape, MendingIsTakenBackStepByStep) {
     EXPECT_THAT(line(last()).vertices[1].place, test::IsNear(30, 70, 0.2));
 }
 
+TEST_F(PlanShape, ACornerIsMendedByACourseFromTheOneBeforeIt) {
+    run("draw-line");
+    for (const char* place : {"20, 60", "30, 70", "40, 60"}) type(QString::fromUtf8(place));
+    click({30, 70});
+    type(QStringLiteral("az 90 10"));
+    click({20, 60});  // closes with three corners: with the last two it is put right by a drag
+    ASSERT_EQ(line(last()).vertices.size(), 3U);
+    EXPECT_THAT(line(last()).vertices[1].place, test::IsNear(30, 60, 1e-9));
+    EXPECT_TRUE(line(last()).closed);
+}
+
 TEST_F(PlanShape, LengthDirectionAndGradeAreTypedAndTheMouseGivesTheRest) {
     run("draw-line");
     type(QStringLiteral("20, 60, 100"));

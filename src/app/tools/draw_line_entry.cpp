@@ -19,6 +19,14 @@ bool DrawLineTool::enterPlace(const PlaceEntry& entry) {
         return true;
     }
     if (const auto* course = std::get_if<TypedCourse>(&entry)) {
+        if (isMending()) {
+            // From the corner before the one that is put right.
+            if (*mending_ == 0) return refuse(tr("The first drawn corner is put right by a place: E, N"));
+            mend(
+                state_.drawn[*mending_ - 1].place + geometry::directionOf(course->azimuth) * course->distance,
+                std::nullopt);
+            return true;
+        }
         const auto from = origin();
         if (!from) {
             Q_EMIT failed(tr("A course needs a corner to start from"));
@@ -88,6 +96,7 @@ bool DrawLineTool::enterWord(const QString& word, const QString& rest) {
         if (state_.continues || state_.drawn.size() < 3)
             return refuse(tr("A closed line needs three corners, and begins where it ends"));
         remember();
+        mending_.reset();
         state_.closed = true;
         complete();
         return true;

@@ -30,26 +30,40 @@ struct Thinning {
     linework::Thinned thin;
 };
 
-std::vector<Thinning> thinnings(const Session& session, const Picks& picks) {
-    std::vector<Thinning> out;
-    const auto options = operations::parseThin(picks[1].name.toStdString());
-    if (!options) return out;
-    for (const ObjectId id : meant(session, picks[0].ref.object)) {
-        const auto* line = session.derived().definition(id);
-        const auto* resolved = derive::Derived::in(session.derived().lines, id);
-        if (line == nullptr || resolved == nullptr) continue;
-        if (auto thin =
-                linework::thinned(*line, *resolved, *options, operations::surroundings(session.derived())))
-            out.push_back({id, std::move(*thin)});
+/// What would go, worked out once for each state of the project and what was typed, not for each picture.
+class Thinnings {
+public:
+    const std::vector<Thinning>& of(const Session& session, const Picks& picks) {
+        const auto seen = session.results();
+        const auto lines = meant(session, picks[0].ref.object);
+        if (seen == seen_ && lines == lines_ && picks[1].name == typed_) return made_;
+        seen_ = seen;
+        lines_ = lines;
+        typed_ = picks[1].name;
+        made_.clear();
+        const auto options = operations::parseThin(typed_.toStdString());
+        for (const ObjectId id : options ? lines_ : std::vector<ObjectId>{}) {
+            const auto* line = seen->definition(id);
+            const auto* resolved = derive::Derived::in(seen->lines, id);
+            if (line == nullptr || resolved == nullptr) continue;
+            if (auto thin = linework::thinned(*line, *resolved, *options, operations::surroundings(*seen)))
+                made_.push_back({id, std::move(*thin)});
+        }
+        return made_;
     }
-    return out;
-}
 
-QString howMany(const Session& session, const Picks& picks) {
+private:
+    operations::Results seen_;
+    std::vector<ObjectId> lines_;
+    QString typed_;
+    std::vector<Thinning> made_;
+};
+
+QString howMany(const std::vector<Thinning>& all) {
     std::size_t before = 0;
     std::size_t gone = 0;
     double off = 0;
-    for (const auto& [id, thin] : thinnings(session, picks)) {
+    for (const auto& [id, thin] : all) {
         before += thin.before;
         gone += thin.gone;
         off = std::max(off, thin.deviation);
@@ -60,10 +74,11 @@ QString howMany(const Session& session, const Picks& picks) {
         .arg(off, 0, 'f', 3);
 }
 
-void ghost(QPainter& painter, const ViewTransform& view, const Session& session, const Picks& picks) {
+void ghost(QPainter& painter, const ViewTransform& view, const Session& session, const Picks& picks,
+           Thinnings& thinnings) {
     if (picks.empty()) return;
     if (picks.size() > 1) {
-        for (const auto& [id, thin] : thinnings(session, picks))
+        for (const auto& [id, thin] : thinnings.of(session, picks))
             paintGhostPath(painter, view, planPath(thin.reshaped.line),
                            QObject::tr("%1 points").arg(thin.before - thin.gone));
         return;
@@ -77,19 +92,22 @@ void ghost(QPainter& painter, const ViewTransform& view, const Session& session,
 }  // namespace
 
 ToolDeclaration thinLines() {
-    PickSpec spec{.title = tr("Thin down a line"),
-                  .steps = {lineStep(tr("Pick the line that has too many points")),
-                            typedStep(tr("Within"), tr("Type how far off, which angle, which spacing"))},
-                  .apply = [](const Session& s, const Picks& k) -> document::Edit {
-                      const auto options = operations::parseThin(k[1].name.toStdString());
-                      if (!options) return refusal(options.error().text);
-                      return operations::thinLines(s.results(), meant(s, k[0].ref.object), *options);
-                  },
-                  .asks = howMany,
-                  .repeats = false,
-                  .entryHint = QStringLiteral("0.02  ·  3deg  ·  <0.5"),
-                  .typed = typedThinning,
-                  .ghost = ghost};
+    const auto thinnings = std::make_shared<Thinnings>();
+    PickSpec spec{
+        .title = tr("Thin down a line"),
+        .steps = {lineStep(tr("Pick the line that has too many points")),
+                  typedStep(tr("Within"), tr("Type how far off, which angle, which spacing"))},
+        .apply = [](const Session& s, const Picks& k) -> document::Edit {
+            const auto options = operations::parseThin(k[1].name.toStdString());
+            if (!options) return refusal(options.error().text);
+            return operations::thinLines(s.results(), meant(s, k[0].ref.object), *options);
+        },
+        .asks = [thinnings](const Session& s, const Picks& k) { return howMany(thinnings->of(s, k)); },
+        .repeats = false,
+        .entryHint = QStringLiteral("0.02  ·  3deg  ·  <0.5"),
+        .typed = typedThinning,
+        .ghost = [thinnings](QPainter& painter, const ViewTransform& view, const Session& s,
+                             const Picks& k) { ghost(painter, view, s, k, *thinnings); }};
     return {.id = QStringLiteral("thin-line"),
             .text = tr("Thin down a line"),
             .help = tr("Fewer points, by deviation in space, angle or spacing"),

@@ -109,21 +109,23 @@ private:
     [[nodiscard]] std::vector<std::pair<std::size_t, double>> meansOfNeighbours(
         const Trouble& trouble) const {
         const std::size_t n = line_.vertices.size();
-        const auto nearest = [&](std::size_t position, bool ahead) -> std::optional<double> {
-            for (std::size_t step = 1; step < n; ++step) {
-                if (!line_.closed && (ahead ? position + step >= n : step > position)) return std::nullopt;
-                const std::size_t k = ahead ? (position + step) % n : (position + n - step) % n;
-                if (const auto height = line_.vertices[line_.ordered(k)].height) return height;
-            }
-            return std::nullopt;
-        };
+        // One way along the line and back; a closed one is gone round twice.
+        std::vector<std::optional<double>> before(n);
+        std::vector<std::optional<double>> after(n);
+        std::optional<double> last;
+        std::optional<double> next;
+        for (std::size_t step = 0; step < (line_.closed ? 2 * n : n); ++step) {
+            const std::size_t ahead = line_.ordered(step % n);
+            const std::size_t back = line_.ordered(n - 1 - step % n);
+            if (last) before[ahead] = last;
+            if (next) after[back] = next;
+            if (line_.vertices[ahead].height) last = line_.vertices[ahead].height;
+            if (line_.vertices[back].height) next = line_.vertices[back].height;
+        }
         std::vector<std::pair<std::size_t, double>> out;
         for (const std::size_t i : trouble.points) {
-            const auto before = nearest(line_.positionOf(i), false);
-            const auto after = nearest(line_.positionOf(i), true);
-            if (before || after)
-                out.emplace_back(
-                    i, before && after ? (*before + *after) / 2 : before.value_or(after.value_or(0)));
+            const auto& one = before[i] ? before[i] : after[i];
+            if (one) out.emplace_back(i, before[i] && after[i] ? (*before[i] + *after[i]) / 2 : *one);
         }
         return out;
     }

@@ -305,9 +305,7 @@ std::optional<Circle> circleThrough(Vec2 a, Vec2 b, const std::vector<Vec2>& oth
         num += (r.x * r.x + r.y * r.y - h * h) * r.y;
         den += 2 * r.y * r.y;
     }
-    if (!(den > 1e-18 * h * h) || num == 0) {
-        if (!(den > 1e-18 * h * h)) return std::nullopt;
-    }
+    if (!(den > 1e-18 * h * h)) return std::nullopt;
     double k = num / den;
     for (int round = 0; round < 50; ++round) {
         double jj = 0;

@@ -3,8 +3,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/linework/edit.h"
-
 namespace erdwerk::linework {
 
 namespace {
@@ -41,8 +39,8 @@ public:
         const auto a = place(from);
         const auto b = place(to);
         const auto p = place(i);
-        const geometry::Vec3 ab{b.x - a.x, b.y - a.y, b.z - a.z};
-        const geometry::Vec3 ap{p.x - a.x, p.y - a.y, p.z - a.z};
+        const auto ab = between(a, b);
+        const auto ap = between(a, p);
         const double size = ab.x * ab.x + ab.y * ab.y + ab.z * ab.z;
         const double t =
             size > 0 ? std::clamp((ap.x * ab.x + ap.y * ab.y + ap.z * ab.z) / size, 0.0, 1.0) : 0.0;
@@ -50,6 +48,9 @@ public:
     }
 
 private:
+    static geometry::Vec3 between(const geometry::Vec3& a, const geometry::Vec3& b) {
+        return {b.x - a.x, b.y - a.y, b.z - a.z};
+    }
     [[nodiscard]] geometry::Vec3 place(std::size_t i) const {
         const auto& v = resolved_.vertices[i % resolved_.vertices.size()];
         return {v.place.x, v.place.y, v.height.value_or(0)};
@@ -79,8 +80,8 @@ private:
         const auto a = place(last);
         const auto b = place(i);
         const auto c = place(next);
-        const geometry::Vec3 u{b.x - a.x, b.y - a.y, b.z - a.z};
-        const geometry::Vec3 w{c.x - b.x, c.y - b.y, c.z - b.z};
+        const auto u = between(a, b);
+        const auto w = between(b, c);
         const double across = std::hypot(u.y * w.z - u.z * w.y, u.z * w.x - u.x * w.z, u.x * w.y - u.y * w.x);
         return std::atan2(across, u.x * w.x + u.y * w.y + u.z * w.z);
     }
@@ -90,6 +91,34 @@ private:
     const ThinOptions& options_;
     std::vector<bool> gone_;
 };
+
+/// The vertices that stay. Sides that become one are straight; their grade points stand on it at the same
+/// share of its length.
+Line3D withOnly(const Line3D& line, const std::vector<std::size_t>& stay) {
+    const auto at = placed(line);
+    const auto corner = [&](std::size_t k) { return line.vertices[stay[k]].isCorner; };
+    const auto distanceOf = [&](std::size_t k) {
+        return k < stay.size() ? at.vertices[stay[k]].distance : at.length;
+    };
+    Line3D out;
+    out.closed = line.closed;
+    for (std::size_t k = 0; k < stay.size();) {
+        std::size_t next = k + 1;
+        while (next < stay.size() && !corner(next)) ++next;
+        // One side as before, or several that become one?
+        const std::size_t end = next < stay.size() ? stay[next] : line.vertices.size();
+        bool merged = false;
+        for (std::size_t i = stay[k] + 1; i < end; ++i) merged = merged || line.vertices[i].isCorner;
+        out.vertices.push_back(line.vertices[stay[k]]);
+        for (std::size_t g = k + 1; g < next; ++g) {
+            LineVertex v = line.vertices[stay[g]];
+            if (merged) v.fraction = (distanceOf(g) - distanceOf(k)) / (distanceOf(next) - distanceOf(k));
+            out.vertices.push_back(std::move(v));
+        }
+        k = next;
+    }
+    return out;
+}
 
 }  // namespace
 
@@ -115,23 +144,10 @@ Result<Thinned> thinned(const Line3D& line, const ResolvedLine& resolved, const 
         for (std::size_t i = stay[k] + 1; i < next; ++i)
             out.deviation = std::max(out.deviation, thinning.offStraight(stay[k], next, i));
     }
-    Line3D thin = line;
     std::vector<double> came;
-    for (const auto& r : resolved.vertices) came.push_back(r.distance);
-    const auto drop = [&](std::size_t i) {
-        auto next = removeVertex(thin, i);
-        if (!next) return;
-        thin = std::move(*next);
-        came.erase(came.begin() + static_cast<std::ptrdiff_t>(i));
-    };
-    std::vector<bool> going = gone;
-    // Grade points go first: their sides are still there.
-    for (const bool corners : {false, true})
-        for (std::size_t i = thin.vertices.size(); i-- > 0;)
-            if (going[i] && thin.vertices[i].isCorner == corners) {
-                drop(i);
-                going.erase(going.begin() + static_cast<std::ptrdiff_t>(i));
-            }
+    for (const std::size_t k : stay) came.push_back(resolved.vertices[k].distance);
+    Line3D thin = withOnly(line, stay);
+    if (auto problem = validate(thin)) return badInput(std::move(*problem));
     const auto controls = [](const Line3D& l) {
         return static_cast<std::size_t>(std::count_if(l.vertices.begin(), l.vertices.end(),
                                                       [](const LineVertex& v) { return isControl(v.rule); }));

@@ -26,7 +26,6 @@ PlanMove PlanMove::mirrored(Vec2 a, Vec2 b) {
     out.origin_ = out.to_ = a;
     out.x_ = {2 * u.x * u.x - 1, 2 * u.x * u.y};
     out.y_ = {2 * u.x * u.y, 2 * u.y * u.y - 1};
-    out.mirrors_ = true;
     return out;
 }
 

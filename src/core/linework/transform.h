@@ -15,14 +15,12 @@ public:
     static PlanMove mirrored(Vec2 a, Vec2 b);
 
     [[nodiscard]] Vec2 operator()(Vec2 place) const;
-    [[nodiscard]] bool mirrors() const { return mirrors_; }
 
 private:
     Vec2 origin_;
     Vec2 x_{1, 0};  ///< where the axes go
     Vec2 y_{0, 1};
     Vec2 to_;
-    bool mirrors_ = false;
 };
 
 /// Corners and arcs go, rules stay.

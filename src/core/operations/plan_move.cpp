@@ -22,6 +22,8 @@ Moving movingOf(const Document& document, const std::vector<LinePart>& what) {
         else
             out.whole.insert(id);
     }
+    // A set that goes as a whole takes its points along.
+    std::erase_if(out.points, [&](const auto& of) { return out.whole.count(of.first) != 0; });
     return out;
 }
 
@@ -43,7 +45,9 @@ Document copyPoints(const Document& document, ObjectId set, const std::set<std::
                     const linework::PlanMove& move) {
     const auto& of = document.get<objects::Points>(set)->set;
     std::vector<survey::SurveyPoint> fresh;
-    auto next = std::stoull(survey::nextNumber(of));
+    unsigned long long next = 1;
+    for (const ObjectId id : document.all<objects::Points>())
+        next = std::max(next, std::stoull(survey::nextNumber(document.get<objects::Points>(id)->set)));
     for (const std::size_t i : which) {
         if (i >= of.size()) continue;
         survey::SurveyPoint p = of[i];

@@ -256,6 +256,25 @@ TEST(Thin, ByAngleAndBySpacing) {
               5U);
 }
 
+TEST(Thin, GradePointsThatStayKeepTheirPlaceAndHeight) {
+    // The corner at 10 goes; the grade point at 16 stays, 16 of 40 along the side that is left.
+    Line3D line = lineThrough(places("0 0, 10 0, 40 0, 40 30"), {100.0, 101.0, 104.0, 104.0});
+    LineVertex grade;
+    grade.isCorner = false;
+    grade.fraction = 0.2;
+    grade.rule = FixedHeight{109};
+    line.vertices.insert(line.vertices.begin() + 2, grade);
+    line.vertices[1].rule = Interpolated{};
+    for (const bool closed : {false, true}) {
+        line.closed = closed;
+        const auto thin =
+            valueOf(thinned(line, resolve(line, ground), {.deviation = 0.01, .angle = {}}, ground));
+        ASSERT_EQ(thin.reshaped.line.vertices.size(), 4U);
+        EXPECT_NEAR(thin.reshaped.line.vertices[1].fraction, 0.4, 1e-12);
+        EXPECT_NEAR(*resolve(thin.reshaped.line, ground).vertices[1].height, 109, 1e-12);
+    }
+}
+
 TEST(InsertEvery, PutsCornersAtEqualDistances) {
     Line3D line = lineThrough(places("0 0, 30 0, 30 40"), {100.0, {}, 107.0});
     line.vertices[1].rule = Interpolated{};
@@ -274,7 +293,7 @@ TEST(PlanMove, KeepsLengthsAndTurnsClockwise) {
     EXPECT_THAT(PlanMove::by({2, -3})({1, 1}), test::IsNear(3, -2, 1e-12));
     const auto mirror = PlanMove::mirrored({0, 0}, {1, 1});
     EXPECT_THAT(mirror({3, 0}), test::IsNear(0, 3, 1e-12));
-    EXPECT_TRUE(mirror.mirrors());
+    EXPECT_THAT(mirror({5, 5}), test::IsNear(5, 5, 1e-12));
     std::mt19937 random(4);
     const Line3D line = randomLine(random, false);
     const Line3D twice = moved(moved(line, mirror), mirror);

@@ -272,6 +272,14 @@ TEST(MovePlan, CopiesHaveNamesAndNumbersOfTheirOwn) {
     EXPECT_FALSE(s.apply(movePlan({}, by, false)));
 }
 
+TEST(MovePlan, ASetWithOneOfItsPointsMovesOnce) {
+    Site s;
+    ASSERT_TRUE(s.apply(movePlan({{s.points, {}}, {s.points, 4}}, linework::PlanMove::by({5, 0}), false)));
+    const auto& set = s.document.get<objects::Points>(s.points)->set;
+    EXPECT_EQ(set[0].plan, (Vec2{5, 0}));
+    EXPECT_EQ(set[4].plan, (Vec2{55, 50}));
+}
+
 // ---- stretches
 
 TEST(Stretch, IsLevelAtTheContourOrDrapedAndTheRestStays) {
