@@ -145,6 +145,7 @@ Result<Thinned> thinned(const Line3D& line, const ResolvedLine& resolved, const 
             out.deviation = std::max(out.deviation, thinning.offStraight(stay[k], next, i));
     }
     std::vector<double> came;
+    came.reserve(stay.size());
     for (const std::size_t k : stay) came.push_back(resolved.vertices[k].distance);
     Line3D thin = withOnly(line, stay);
     if (auto problem = validate(thin)) return badInput(std::move(*problem));
