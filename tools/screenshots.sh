@@ -20,6 +20,7 @@ take volumes "stage=Ground,select=knoll,run=thin-surface,wait=500,run=volumes,ma
 take shape "stage=Shape,select=Dome Terrace,twin"
 take heights-at-hand "stage=Shape,select=Dome Terrace,zoom=2.4,at=48105 91090,run=heights-at-hand,enter=,type=-1% curve 12,type=+0.45"
 take rows "stage=Shape,select=Retaining wall foot,zoom=6,at=48107 91131,run=offset-rows,type=set Ditch,type=left"
+take earthworks "stage=Shape,select=Dome Terrace pad,zoom=7,at=48106 91092"
 take heights-given "stage=Shape,lines=data/demo/turning-place.gpkg,zoom=8,at=48192 91045,run=give-heights,type=prefix k,type=tolerance 0.1"
 take route "stage=Route,select=Starling Lane"
 take record "stage=Record,select=Plot Q-4,page=Tables,at=48108 91092,zoom=1.9"

@@ -1,7 +1,5 @@
 // Commands that make lines of lines, and give lines their heights.
 
-#include <filesystem>
-
 #include "cli/operation.h"
 #include "core/base/notation.h"
 #include "core/format/line_rules.h"
@@ -10,6 +8,7 @@
 #include "core/linework/give_heights.h"
 #include "core/linework/meet.h"
 #include "core/linework/offset.h"
+#include "core/linework/offset_row.h"
 
 namespace erdwerk::cli {
 
@@ -119,22 +118,9 @@ Result<Outcome> offset(const Arguments& a) {
     return out;
 }
 
-/// The only line of a file, or FILE:NAME.
-Result<format::VectorLine> oneLine(const std::string& spec) {
-    std::error_code ignored;
-    const auto mark = spec.rfind(':');
-    if (mark == std::string::npos || std::filesystem::exists(spec, ignored)) return readOneLine(spec, "meet");
-    const std::string file = spec.substr(0, mark);
-    auto lines = readLines({file});
-    if (!lines) return tl::unexpected(lines.error());
-    for (auto& line : *lines)
-        if (line.name == spec.substr(mark + 1)) return std::move(line);
-    return fail(ErrorCode::NotFound, "has no line named " + spec.substr(mark + 1), file);
-}
-
 /// The stretches of a line that have heights, arcs and vertical curves cut finely.
 Result<std::vector<std::vector<geometry::Vec3>>> chainsOf(const std::string& file) {
-    const auto line = oneLine(file);
+    const auto line = readNamedLine(file, "meet");
     if (!line) return tl::unexpected(line.error());
     auto runs = runsWithHeights(resolved(line->line), 0.001);
     if (runs.empty()) return badInput("the line has no heights", file, 1);

@@ -18,9 +18,9 @@ namespace erdwerk::cli {
 const std::vector<Operation>& operations() {
     static const std::vector<Operation> all = [] {
         std::vector<Operation> out;
-        for (auto group :
-             {surfaceOperations(), cloudOperations(), denseOperations(), extractOperations(),
-              lineOperations(), derivedLineOperations(), parcelOperations(), projectOperations()})
+        for (auto group : {surfaceOperations(), cloudOperations(), denseOperations(), extractOperations(),
+                           lineOperations(), derivedLineOperations(), earthworkOperations(),
+                           parcelOperations(), projectOperations()})
             for (auto& operation : group) out.push_back(std::move(operation));
         return out;
     }();
@@ -68,6 +68,18 @@ Result<format::VectorLine> readOneLine(const std::string& file, const std::strin
         return badInput("holds " + std::to_string(lines->size()) + " lines; " + what + " needs exactly one",
                         file, 1);
     return std::move(lines->front());
+}
+
+Result<format::VectorLine> readNamedLine(const std::string& spec, const std::string& what) {
+    std::error_code ignored;
+    const auto mark = spec.rfind(':');
+    if (mark == std::string::npos || std::filesystem::exists(spec, ignored)) return readOneLine(spec, what);
+    const std::string file = spec.substr(0, mark);
+    auto lines = readLines({file});
+    if (!lines) return tl::unexpected(lines.error());
+    for (auto& line : *lines)
+        if (line.name == spec.substr(mark + 1)) return std::move(line);
+    return fail(ErrorCode::NotFound, "has no line named " + spec.substr(mark + 1), file);
 }
 
 linework::ResolvedLine resolved(const linework::Line3D& line) {

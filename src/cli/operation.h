@@ -4,6 +4,7 @@
 #include <CLI/CLI.hpp>
 #include <functional>
 #include <nlohmann/json.hpp>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -51,6 +52,22 @@ struct Arguments {
     std::string gradeA;
     std::string gradeB;
     std::string slopeAlong = "perpendicular";
+    std::string edge;
+    std::string cut;
+    std::string fill;
+    std::string toSurface;
+    std::optional<double> toHeight;
+    std::optional<double> rise;
+    std::optional<double> distance;
+    std::vector<std::string> berms;
+    std::string daylight;
+    std::string finished;
+    bool rules = false;
+    bool balance = false;
+    double surplus = 0;
+    double swell = 1;
+    double shrink = 1;
+    double step = 0.1;
     double amount = 0;
     double thin = 0;
     bool cornersOnly = false;
@@ -98,6 +115,7 @@ void classesOption(CLI::App& app, Arguments& arguments);
 
 std::vector<Operation> lineOperations();
 std::vector<Operation> derivedLineOperations();
+std::vector<Operation> earthworkOperations();
 std::vector<Operation> parcelOperations();
 std::vector<Operation> projectOperations();
 
@@ -107,6 +125,8 @@ Result<std::vector<format::VectorLine>> readRuledLines(const std::vector<std::st
 Result<std::vector<format::VectorLine>> readLines(const std::vector<std::string>& files);
 /// The only line of a file; BadInput when there are none or more.
 Result<format::VectorLine> readOneLine(const std::string& file, const std::string& what);
+/// The only line of a file, or FILE:NAME.
+Result<format::VectorLine> readNamedLine(const std::string& spec, const std::string& what);
 /// A valid boundary from the only closed line of a file; corners keep their heights where they have them.
 Result<terrain::Boundary> readBoundary(const std::string& file);
 /// Stretches with heights of the lines of files, as breaklines; says which stretches have none.

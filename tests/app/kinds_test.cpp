@@ -22,6 +22,7 @@ std::optional<Vec2> placeToPoint(const Site& site, ObjectId id) {
     if (std::holds_alternative<objects::Points>(payload)) return Vec2{10, 10};
     if (std::holds_alternative<objects::Line>(payload)) return Vec2{26, 20};
     if (std::holds_alternative<objects::Alignment>(payload)) return Vec2{34, 20};
+    if (std::holds_alternative<objects::Earthwork>(payload)) return Vec2{70, 16.5};
     if (std::holds_alternative<objects::Parcel>(payload)) return Vec2{80, 34};
     if (std::holds_alternative<objects::Label>(payload)) return Vec2{70, 40};
     if (std::holds_alternative<objects::Cloud>(payload)) return Vec2{12, 52};
@@ -127,7 +128,8 @@ TYPED_TEST(EveryKindOnScreen, IsFoundUnderTheCursor) {
 }
 
 TYPED_TEST(EveryKindOnScreen, IsSeenIn3DWhenItIsOneOfThose) {
-    const std::set<std::string_view> seen{"line", "surface", "alignment", "parcel", "cloud", "backdrop"};
+    const std::set<std::string_view> seen{"line",  "surface",  "alignment", "parcel",
+                                          "cloud", "backdrop", "earthwork"};
     SceneContent content(std::make_shared<const Snapshot>(this->site.snapshot), {});
     this->kind.show(content, this->id);
     const bool any = !content.meshes().empty() || !content.dense().empty() || !content.strokes().empty() ||

@@ -2,6 +2,7 @@
 // A small site with one object of each kind.
 
 #include "app/base/session.h"
+#include "core/linework/offset_row.h"
 #include "core/operations/edit.h"
 #include "support/geometry.h"
 
@@ -55,6 +56,12 @@ struct Site {
         add("Heights", HeightRaster{"heights.tif", std::make_shared<const survey::Raster>(raster), {}});
         Picture picture{2, 2, {30, 5, 0, 75, 0, -5}, std::vector<std::uint8_t>(12, 40)};
         add("Photo", Backdrop{"photo.tif", std::make_shared<const Picture>(picture), {}});
+        Earthwork pad;
+        pad.sort = EarthworkSort::Pad;
+        pad.edge = rim;
+        pad.ground = ground;
+        add("Platform", pad);
+        add("Steep", BatterKind{});
         add("Kerb", OffsetSet{{test::valueOf(linework::parseOffsetRow("0.3,-2%"))}, {}});
         snapshot.derived = test::valueOf(derive::evaluate(document));
         for (const auto& [id, result] : snapshot.derived.surfaces)

@@ -5,6 +5,7 @@
 #include <QTreeWidget>
 #include <random>
 
+#include "core/linework/offset_row.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"

@@ -196,7 +196,7 @@ TEST_F(Cli, ConvertCarriesEverythingThroughAProject) {
     EXPECT_EQ(run.parsed()["lines"], 7);
     run = cli(folder, "convert " + demo + "/quillmoor.erdwerk -o b.xml --json");
     ASSERT_EQ(run.exit, 0) << run.err;
-    EXPECT_EQ(run.parsed()["surfaces"], 1);
+    EXPECT_EQ(run.parsed()["surfaces"], 2);
     EXPECT_FALSE(run.parsed()["left"].empty());
     EXPECT_EQ(cli(folder, "info b.xml --json").parsed()["triangles"],
               cli(folder, "info " + demo + "/quillmoor.erdwerk:Ground --json").parsed()["triangles"]);
@@ -242,7 +242,7 @@ TEST_F(Cli, EveryExampleRunsOnTheDemoData) {
         // The demo has its deliberate faults: check says so.
         EXPECT_EQ(run.exit, line.find(" check ") != std::string::npos ? 1 : 0) << line << "\n" << run.err;
     }
-    EXPECT_EQ(examples, 22);
+    EXPECT_EQ(examples, 25);
 }
 
 }  // namespace

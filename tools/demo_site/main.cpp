@@ -67,6 +67,10 @@ Result<void> writeDemo(const std::string& folder, std::uint32_t seed) {
     if (auto done = writeLines(folder + "/rim.geojson", "rim", {site.rim}, false); !done) return done;
     if (auto done = writeLines(folder + "/lane.gpkg", "lane", {site.lane}, true); !done) return done;
     if (auto done = writeLines(folder + "/plot.gpkg", "plot", {site.plot}, true); !done) return done;
+    const std::vector<demo::NamedLine> edges{{"Dome Terrace", demo::domeTerrace()},
+                                             {"Pond floor", demo::pondFloor()},
+                                             {"Pond rim", demo::pondRim()}};
+    if (auto done = writeLines(folder + "/earthworks.gpkg", "edges", edges, false); !done) return done;
     if (auto done = writeFlat(folder + "/turning-place.gpkg", demo::turningPlace(site.lane.line)); !done)
         return done;
     if (auto done = format::writeLas(folder + "/knoll.las", demo::makeCloud(demo::northKnoll()).cloud, true);

@@ -1,5 +1,7 @@
 #include "demo_site/project.h"
 
+#include "core/linework/offset_row.h"
+#include "core/operations/earthworks.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::demo {
@@ -26,6 +28,7 @@ public:
         route();
         record();
         rowsByName();
+        earthworks();
         return document_;
     }
 
@@ -62,23 +65,9 @@ private:
     }
 
     void shape() {
-        // The terrace: one fixed corner, falls of 1 % away from it, back corner interpolated.
         using namespace linework;
-        Line3D pad;
-        pad.closed = true;
-        const Vec2 base{originEast + 92, originNorth + 82};
-        const std::vector<std::pair<Vec2, HeightRule>> corners{
-            {base, FixedHeight{321.4}},
-            {base + Vec2{28, 0}, GradeFromPrevious{Grade::percent(-1)}},
-            {base + Vec2{28, 20}, RiseFromPrevious{0.15}},
-            {base + Vec2{0, 20}, Interpolated{}}};
-        for (const auto& [place, rule] : corners) {
-            LineVertex v;
-            v.place = place;
-            v.rule = rule;
-            pad.vertices.push_back(v);
-        }
-        add("Dome Terrace", Line{pad, LineStyle::Plain}, site_works_);
+        terrace_ = add("Dome Terrace", Line{domeTerrace(), LineStyle::Plain}, site_works_);
+        pond_ = add("Pond floor", Line{pondFloor(), LineStyle::Plain}, site_works_);
         Line3D service = lineThrough({{originEast + 20, originNorth + 34},
                                       {originEast + 60, originNorth + 58},
                                       {originEast + 92, originNorth + 80}},
@@ -123,6 +112,26 @@ private:
                                       "2026-11-25"});
     }
 
+    /// Dome Terrace is a pad, and below the peat ditch lies a small pond.
+    void earthworks() {
+        const auto make = [&](ObjectId edge, EarthworkSort sort, const std::string& slope) {
+            Earthwork work;
+            work.sort = sort;
+            work.edge = edge;
+            work.ground = ground_;
+            work.form.cut = work.form.fill = slope;
+            work.earth.swell = 1.2;
+            document_ = operations::addEarthwork(work)(document_)->document;
+        };
+        make(terrace_, EarthworkSort::Pad, "2:1");
+        make(pond_, EarthworkSort::Pond, "2:1");
+        earthwork::BatterForm steep;
+        steep.cut = "1:1";
+        steep.fill = "1.5:1";
+        steep.berms = {{3, 1.5, true}};
+        add("Rock cutting", BatterKind{steep});
+    }
+
     /// Rows to make beside a line in one go.
     void rowsByName() {
         const auto set = [](const std::vector<std::string>& rows) {
@@ -137,7 +146,7 @@ private:
 
     const Site& site_;
     Document document_;
-    ObjectId rock_, site_works_, field_lines_, points_, rim_, ground_, lane_;
+    ObjectId rock_, site_works_, field_lines_, points_, rim_, ground_, lane_, terrace_, pond_;
     std::vector<ObjectId> breaklines_;
 };
 

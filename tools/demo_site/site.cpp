@@ -244,6 +244,47 @@ FlatDrawing turningPlace(const linework::Line3D& lane) {
     return out;
 }
 
+linework::Line3D domeTerrace() {
+    using namespace linework;
+    Line3D pad;
+    pad.closed = true;
+    const Vec2 base{originEast + 92, originNorth + 82};
+    const std::vector<std::pair<Vec2, HeightRule>> corners{
+        {base, FixedHeight{321.4}},
+        {base + Vec2{28, 0}, GradeFromPrevious{Grade::percent(-1)}},
+        {base + Vec2{28, 20}, RiseFromPrevious{0.15}},
+        {base + Vec2{0, 20}, Interpolated{}}};
+    for (const auto& [place, rule] : corners) {
+        LineVertex v;
+        v.place = place;
+        v.rule = rule;
+        pad.vertices.push_back(v);
+    }
+    return pad;
+}
+
+namespace {
+
+/// The pond's shape, so many times its floor.
+std::vector<Vec2> pondRing(double times) {
+    const Vec2 middle{originEast + 30, originNorth + 74};
+    std::vector<Vec2> corners;
+    for (const Vec2 v : {Vec2{6, -1}, Vec2{4, 4}, Vec2{-1, 5.5}, Vec2{-5, 2}, Vec2{-4.5, -3}, Vec2{1, -5}})
+        corners.push_back(middle + v * times);
+    return corners;
+}
+
+}  // namespace
+
+linework::Line3D pondFloor() {
+    const auto corners = pondRing(1);
+    return linework::lineThrough(corners, std::vector<std::optional<double>>(corners.size(), 314.6), true);
+}
+
+linework::Line3D pondRim() {
+    return linework::lineThrough(pondRing(2.4), {}, true);
+}
+
 terrain::BuildInput largeInput(std::size_t count, std::size_t segments, std::uint32_t seed) {
     terrain::BuildInput input;
     std::mt19937_64 random(seed);

@@ -38,6 +38,13 @@ struct FlatDrawing {
 /// beside the kerb, three texts without a number. One corner of the kerb has no text.
 FlatDrawing turningPlace(const linework::Line3D& lane);
 
+/// The edge of Dome Terrace: one fixed corner, falls of 1 % away from it, back corner interpolated.
+linework::Line3D domeTerrace();
+/// The floor of the pond below the peat ditch, level.
+linework::Line3D pondFloor();
+/// A line round it, on higher ground, without heights.
+linework::Line3D pondRim();
+
 struct Site {
     std::vector<survey::SurveyPoint> points;
     std::vector<NamedLine> breaklines;  ///< crest, toe, ditch, wall, lane edges, footpath

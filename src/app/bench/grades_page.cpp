@@ -291,7 +291,10 @@ void GradesPage::fillRow(int row, const linework::ResolvedLine& r, const linewor
         return item;
     };
     const bool own = standing(definition.rule) == linework::Standing::Own;
-    put(Kind, (definition.isCorner ? tr("corner %1").arg(i + 1) : tr("grade point")).toStdString(), false);
+    const QString kind = definition.joint      ? tr("smooth joint")
+                         : definition.isCorner ? tr("corner %1").arg(i + 1)
+                                               : tr("grade point");
+    put(Kind, kind.toStdString(), false);
     put(Station, formatStation(v.distance, display), !definition.isCorner && own);
     auto* height = put(Height, formatHeight(v.height, display), true);
     if (!v.height) {
@@ -326,8 +329,8 @@ void GradesPage::fillRow(int row, const linework::ResolvedLine& r, const linewor
     const auto under = ground != nullptr ? ground->heightAt(v.place) : std::nullopt;
     const auto finished = linework::heightAt(r, v.distance);
     put(Difference, under && finished ? formatRise(*finished - *under, display) : std::string(), false);
-    put(Easting, formatFixed(v.place.x, display.lengthDecimals), definition.isCorner);
-    put(Northing, formatFixed(v.place.y, display.lengthDecimals), definition.isCorner);
+    put(Easting, formatFixed(v.place.x, display.lengthDecimals), definition.isCorner && !definition.joint);
+    put(Northing, formatFixed(v.place.y, display.lengthDecimals), definition.isCorner && !definition.joint);
 }
 
 void GradesPage::fillTable(const linework::ResolvedLine& r, const linework::Line3D& line) {

@@ -5,6 +5,7 @@
 #include <QSplitter>
 #include <QVBoxLayout>
 
+#include "app/base/theme.h"
 #include "app/bench/point_model.h"
 #include "app/bench/table_hands.h"
 #include "app/kinds/surface_paint.h"
@@ -19,6 +20,7 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : BenchPage(parent), s
     choice_ = new QComboBox;
     choice_->setAccessibleName(tr("Table"));
     choice_->setMinimumWidth(200);
+    choice_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     bar->addWidget(choice_);
     bar->addStretch(1);
     layout->addLayout(bar);
@@ -26,6 +28,7 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : BenchPage(parent), s
     stack_->addWidget(buildPoints());
     stack_->addWidget(buildCourses());
     stack_->addWidget(buildBands());
+    stack_->addWidget(buildTool());
     layout->addWidget(stack_, 1);
     connect(&session_, &Session::resultsChanged, this, &TablesPage::refresh);
     connect(&session_, &Session::selectionChanged, this, &TablesPage::follow);
@@ -87,7 +90,47 @@ QWidget* TablesPage::buildBands() {
     return bands_;
 }
 
+QWidget* TablesPage::buildTool() {
+    tool_ = new QTableWidget;
+    tool_->setObjectName(QStringLiteral("toolTable"));
+    tool_->setAccessibleName(tr("What the tool is about to do"));
+    new TableHands(*tool_, session_);
+    tool_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    tool_->setSelectionBehavior(QAbstractItemView::SelectRows);
+    tool_->verticalHeader()->hide();
+    tool_->verticalHeader()->setDefaultSectionSize(22);
+    tool_->horizontalHeader()->setStretchLastSection(true);
+    connect(tool_, &QTableWidget::currentCellChanged, this, [this](int row) {
+        if (!offered_ || row < 0 || row >= static_cast<int>(offered_->rows.size()) || !tool_->hasFocus())
+            return;
+        if (const auto at = offered_->rows[static_cast<std::size_t>(row)].at) Q_EMIT session_.goToPlace(*at);
+    });
+    return tool_;
+}
+
+void TablesPage::setToolTable(std::optional<ToolTable> table) {
+    offered_ = std::move(table);
+    tool_->clear();
+    tool_->setRowCount(0);
+    if (offered_) {
+        tool_->setColumnCount(static_cast<int>(offered_->columns.size()));
+        tool_->setHorizontalHeaderLabels(offered_->columns);
+        tool_->setRowCount(static_cast<int>(offered_->rows.size()));
+        for (std::size_t i = 0; i < offered_->rows.size(); ++i) {
+            const auto& row = offered_->rows[i];
+            for (int c = 0; c < static_cast<int>(row.cells.size()); ++c) {
+                auto* item = new QTableWidgetItem(row.cells[c]);
+                if (row.trouble) item->setForeground(theme::madder);
+                tool_->setItem(static_cast<int>(i), c, item);
+            }
+        }
+        tool_->resizeColumnsToContents();
+    }
+    refresh();
+}
+
 void TablesPage::follow() {
+    if (offered_) return;
     for (const Ref& r : session_.selection()) {
         const int i = choice_->findData(QVariant::fromValue<qulonglong>(r.object.value));
         if (i < 0) continue;
@@ -102,6 +145,11 @@ void TablesPage::refresh() {
     const auto& document = session_.derived().document;
     const auto before = choice_->currentData();
     choice_->clear();
+    if (offered_) {
+        choice_->addItem(offered_->title);
+        setNothing({});
+        return stack_->setCurrentWidget(tool_);
+    }
     for (const ObjectId id : document.all<objects::Points>())
         choice_->addItem(tr("Points: %1").arg(QString::fromStdString(document.nameOf(id))),
                          QVariant::fromValue<qulonglong>(id.value));

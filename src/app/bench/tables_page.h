@@ -1,5 +1,6 @@
 #pragma once
-// Tables: survey points, and the courses and description of a parcel.
+// Tables: survey points, the courses and description of a parcel, bands, and what the running tool is about
+// to do.
 
 #include <QComboBox>
 #include <QPlainTextEdit>
@@ -10,6 +11,7 @@
 
 #include "app/base/session.h"
 #include "app/bench/bench_page.h"
+#include "app/plan/tool.h"
 
 namespace erdwerk::app {
 
@@ -20,6 +22,9 @@ class TablesPage : public BenchPage {
 public:
     explicit TablesPage(Session& session, QWidget* parent = nullptr);
     [[nodiscard]] QTableView* points() { return points_; }
+    [[nodiscard]] QTableWidget* toolTable() { return tool_; }
+    /// Of the running tool; it is shown while there is one.
+    void setToolTable(std::optional<ToolTable> table);
     [[nodiscard]] QPlainTextEdit* description() { return description_; }
 
 private:
@@ -29,6 +34,7 @@ private:
     /// Shows the table of what is selected.
     void follow();
     void refresh();
+    QWidget* buildTool();
     void showBands(const derive::BandTable& table);
 
     Session& session_;
@@ -38,6 +44,8 @@ private:
     PointModel* model_;
     QTableWidget* courses_;
     QTableWidget* bands_;
+    QTableWidget* tool_;
+    std::optional<ToolTable> offered_;
     QPlainTextEdit* description_;
 };
 

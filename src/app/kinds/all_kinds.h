@@ -37,6 +37,10 @@ template <>
 const ObjectKind& kindOf<objects::Backdrop>();
 template <>
 const ObjectKind& kindOf<objects::OffsetSet>();
+template <>
+const ObjectKind& kindOf<objects::Earthwork>();
+template <>
+const ObjectKind& kindOf<objects::BatterKind>();
 
 const ObjectKind& kindOf(const objects::Payload& payload);
 inline const ObjectKind& kindOf(const objects::Object& object) {

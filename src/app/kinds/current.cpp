@@ -4,8 +4,11 @@ namespace erdwerk::app {
 
 ObjectId currentSurface(const Session& session) {
     if (const auto selected = session.selected<objects::Surface>()) return *selected;
+    // What begins with another surface has no sources to work on.
     const auto all = session.document().all<objects::Surface>();
-    return all.empty() ? ObjectId{} : all.back();
+    for (auto it = all.rbegin(); it != all.rend(); ++it)
+        if (!session.document().get<objects::Surface>(*it)->definition->base) return *it;
+    return {};
 }
 
 ObjectId currentDense(const Session& session) {

@@ -6,6 +6,7 @@
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/surface_facts.h"
+#include "core/linework/offset_row.h"
 #include "core/linework/to_next.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/edit.h"
@@ -51,6 +52,7 @@ void hachures(PlanCanvas& canvas, const linework::ResolvedLine& resolved) {
 void hitVertices(SnapSearch& search, ObjectId id, const linework::ResolvedLine& line) {
     const auto& vertices = search.derived().definition(id)->vertices;
     for (std::size_t i = 0; i < line.vertices.size() && i < vertices.size(); ++i) {
+        if (vertices[i].joint) continue;  // it is placed by the corners around it
         const auto& v = line.vertices[i];
         const bool end = !line.closed && (i == 0 || i + 1 == line.vertices.size());
         const SnapKind kind =
@@ -167,6 +169,7 @@ public:
         const auto& vertices = painter.derived().definition(ref.object)->vertices;
         for (std::size_t i = 0; i < line->vertices.size() && i < vertices.size(); ++i) {
             const auto& v = line->vertices[i];
+            if (vertices[i].joint) continue;
             if (vertices[i].isCorner)
                 painter.square(v.place, ref.part == i);
             else
@@ -286,8 +289,9 @@ public:
         if (r != nullptr && vertex && *vertex < r->vertices.size() && *vertex < definition.vertices.size()) {
             const auto& v = r->vertices[*vertex];
             const std::size_t i = *vertex;
-            form.heading(definition.vertices[i].isCorner ? QObject::tr("Corner %1").arg(i + 1)
-                                                         : QObject::tr("Grade point"));
+            form.heading(definition.vertices[i].joint      ? QObject::tr("Joint of a smooth side")
+                         : definition.vertices[i].isCorner ? QObject::tr("Corner %1").arg(i + 1)
+                                                           : QObject::tr("Grade point"));
             form.fact(QObject::tr("Place"), text(formatPosition(v.place.x, v.place.y, display)));
             form.fact(QObject::tr("Station"), text(formatStation(v.distance, display)));
             form.fact(QObject::tr("Height"),

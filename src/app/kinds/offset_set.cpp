@@ -6,6 +6,7 @@
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/row_section.h"
 #include "core/format/offset_set_file.h"
+#include "core/linework/offset_row.h"
 #include "core/operations/derived_lines.h"
 
 namespace erdwerk::app {

@@ -4,6 +4,7 @@
 #include <QPainter>
 
 #include "app/base/theme.h"
+#include "core/linework/offset_row.h"
 #include "core/linework/row_profile.h"
 
 namespace erdwerk::app {

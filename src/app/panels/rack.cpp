@@ -32,6 +32,7 @@ Rack::Rack(ActionList& actions, Session& session, QWidget* parent) : QScrollArea
     // What is seldom needed is folded until somebody unfolds it.
     folded_ = remembered::foldedHeadings().value_or(
         QSet<QString>{stageName(Stage::Ground) + QLatin1Char('/') + tr("Own edits"),
+                      stageName(Stage::Shape) + QLatin1Char('/') + tr("Lines from lines"),
                       stageName(Stage::Shape) + QLatin1Char('/') + tr("Arcs and fewer points"),
                       stageName(Stage::Shape) + QLatin1Char('/') + tr("Whole things")});
     connect(&session, &Session::documentChanged, this, &Rack::refresh);

@@ -19,6 +19,18 @@ struct Chip {
     QString value;  ///< empty while it is still to be picked
 };
 
+/// What a tool is about to do, row by row, beside its ghost.
+struct ToolTable {
+    struct Row {
+        QStringList cells;
+        std::optional<geometry::Vec2> at;  ///< where in plan
+        bool trouble = false;
+    };
+    QString title;
+    QStringList columns;
+    std::vector<Row> rows;
+};
+
 class Tool : public QObject {
     Q_OBJECT
 public:
@@ -63,14 +75,17 @@ public:
     virtual void leave() {}
     /// Where the next stretch starts, for perpendicular snaps.
     [[nodiscard]] virtual std::optional<geometry::Vec2> origin() const { return std::nullopt; }
+    /// Shown on the bench's page of tables while the tool runs; nothing when the ghost says it all.
+    [[nodiscard]] virtual std::optional<ToolTable> table() const { return std::nullopt; }
     virtual void paintGhost(QPainter& painter, const ViewTransform& view) const {
         (void)painter;
         (void)view;
     }
 
 Q_SIGNALS:
-    void changed();   ///< prompt, chips or ghost
-    void finished();  ///< the tool has done its work
+    void changed();       ///< prompt, chips or ghost
+    void tableChanged();  ///< table()
+    void finished();      ///< the tool has done its work
     void failed(const QString& reason);
     void made(std::vector<ObjectId> objects);  ///< new ones, by an edit of the tool
 

@@ -33,6 +33,8 @@ namespace erdwerk::app::tools {
     TOOL(giveHeights) COMMAND("freeze") COMMAND("free-heights")                                          \
     SECTION(Shape, "Lines from lines")                                                                   \
     TOOL(offsetRows) TOOL(meetLines) COMMAND("loosen")                                                   \
+    SECTION(Shape, "Earthworks")                                                                         \
+    TOOL(batter) TOOL(pad) TOOL(pond)                                                                    \
     SECTION(Shape, "Arcs and fewer points")                                                              \
     TOOL(roundCorner) TOOL(bendSide) TOOL(arcOfRun) TOOL(smoothLine) TOOL(thinLines)                     \
     SECTION(Shape, "Whole things")                                                                       \

@@ -30,6 +30,7 @@ void GiveHeightsTool::find() {
     problem_ = found ? std::string() : found.error().text;
     found_ = found ? std::move(*found) : linework::HeightsGiven{};
     Q_EMIT changed();
+    Q_EMIT tableChanged();
 }
 
 QString GiveHeightsTool::prompt() const {
@@ -107,6 +108,42 @@ void GiveHeightsTool::complete() {
                                              nullptr, static_cast<int>(missed)),
                             false);
     Q_EMIT finished();
+}
+
+std::optional<ToolTable> GiveHeightsTool::table() const {
+    const auto& display = session_.document().settings().display;
+    const auto name = [this](std::size_t line) {
+        return line < lines_.size() ? QString::fromStdString(seen_->document.nameOf(lines_[line]))
+                                    : QString();
+    };
+    ToolTable out;
+    out.title = tr("Heights to give: %1, %2 without").arg(found_.given.size()).arg(found_.missed.size());
+    out.columns = {tr("Line"), tr("Station"), tr("Gets"), tr("From"), tr("Others say")};
+    // What needs a decision comes first.
+    for (const auto& m : found_.missed)
+        out.rows.push_back(
+            {{name(m.line), {}, tr("nothing"), QString::fromStdString(m.why), {}}, m.at, true});
+    for (const auto& u : found_.unused)
+        out.rows.push_back({{tr("none"),
+                             {},
+                             tr("nothing"),
+                             tr("text '%1'").arg(QString::fromStdString(u.text)),
+                             QString::fromStdString(u.why)},
+                            u.at,
+                            true});
+    for (const bool differing : {true, false})
+        for (const auto& g : found_.given) {
+            if (g.differs.empty() == differing) continue;
+            QStringList others;
+            for (const auto& [from, height] : g.differs)
+                others << QString::fromStdString(from + ": " + formatHeight(height, display));
+            out.rows.push_back({{name(g.line), QString::fromStdString(formatStation(g.distance, display)),
+                                 QString::fromStdString(formatHeight(g.height, display)),
+                                 QString::fromStdString(g.from), others.join(QStringLiteral("; "))},
+                                g.at,
+                                differing});
+        }
+    return out;
 }
 
 void GiveHeightsTool::paintGhost(QPainter& painter, const ViewTransform& view) const {

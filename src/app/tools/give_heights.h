@@ -17,6 +17,7 @@ public:
     void clickAt(const Snap& snap) override;
     bool enter(const QString& text) override;
     void complete() override;
+    [[nodiscard]] std::optional<ToolTable> table() const override;
     void paintGhost(QPainter& painter, const ViewTransform& view) const override;
     [[nodiscard]] const linework::HeightsGiven& found() const { return found_; }
 

@@ -6,6 +6,7 @@
 #include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
+#include "core/linework/offset_row.h"
 #include "core/operations/derived_lines.h"
 
 namespace erdwerk::app {

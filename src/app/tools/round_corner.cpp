@@ -35,9 +35,10 @@ std::optional<Snap> nextArc(const Session& session, const Picks& k) {
     return std::nullopt;
 }
 
-/// "straight", or a place that the arc goes through.
-Result<Snap> straightOrPlace(const Session& session, const QString& text) {
-    if (text.trimmed().toLower() != tr("straight")) return typedPlace(session, text);
+/// "straight", "smooth", or a place that the arc goes through.
+Result<Snap> sideKindOrPlace(const Session& session, const QString& text) {
+    const QString word = text.trimmed().toLower();
+    if (word != tr("straight") && word != tr("smooth")) return typedPlace(session, text);
     Snap snap;
     snap.kind = SnapKind::Typed;
     snap.name = text.trimmed();
@@ -68,26 +69,30 @@ ToolDeclaration roundCorner() {
 }
 
 ToolDeclaration bendSide() {
-    PickSpec spec{
-        .title = tr("Bend a side"),
-        .steps = {{tr("Side"), tr("Click on the side to bend"), Accept::LinePlace},
-                  placeStep(tr("Through"), tr("Click where the arc goes through, or type straight"))},
-        .apply =
-            [](const Session&, const Picks& k) {
-                return operations::setSide(
-                    k[0].ref.object, k[0].segment,
-                    k[1].kind == SnapKind::Typed ? std::nullopt : std::optional(k[1].place));
-            },
-        .entryHint = tr("E, N  ·  straight"),
-        .typed = straightOrPlace};
-    return {.id = QStringLiteral("bend"),
-            .text = tr("Bend a side"),
-            .help = tr("A side becomes an arc through a place, or straight again"),
-            .icon = {"M4 18 H20", "M4 18 C8 6 16 6 20 18"},
-            .key = QStringLiteral("B"),
-            .whyNot = aLine,
-            .suits = isOneOf<objects::Line>,
-            .make = picking(std::move(spec))};
+    PickSpec spec{.title = tr("Bend a side"),
+                  .steps = {{tr("Side"), tr("Click on the side to bend"), Accept::LinePlace},
+                            placeStep(tr("Through"),
+                                      tr("Click where the arc goes through, or type straight or smooth"))},
+                  .apply =
+                      [](const Session&, const Picks& k) {
+                          if (k[1].kind == SnapKind::Typed && k[1].name.toLower() == tr("smooth"))
+                              return operations::setSideSmooth(k[0].ref.object, k[0].segment);
+                          return operations::setSide(
+                              k[0].ref.object, k[0].segment,
+                              k[1].kind == SnapKind::Typed ? std::nullopt : std::optional(k[1].place));
+                      },
+                  .entryHint = tr("E, N  ·  straight  ·  smooth"),
+                  .typed = sideKindOrPlace};
+    return {
+        .id = QStringLiteral("bend"),
+        .text = tr("Bend a side"),
+        .help = tr(
+            "A side becomes an arc through a place, goes smoothly through its corners, or is straight again"),
+        .icon = {"M4 18 H20", "M4 18 C8 6 16 6 20 18"},
+        .key = QStringLiteral("B"),
+        .whyNot = aLine,
+        .suits = isOneOf<objects::Line>,
+        .make = picking(std::move(spec))};
 }
 
 ToolDeclaration arcOfRun() {

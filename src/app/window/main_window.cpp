@@ -234,7 +234,9 @@ void MainWindow::replaceTool(std::unique_ptr<Tool> tool, const QString& actionId
     if (tool_) tool_.release()->deleteLater();
     tool_ = std::move(tool);
     rack_->setActive(actionId);
+    showToolTable();
     if (!tool_) return;
+    connect(tool_.get(), &Tool::tableChanged, this, &MainWindow::showToolTable);
     connect(tool_.get(), &Tool::finished, this, [this, t = tool_.get()] {
         if (tool_.get() == t) endTool();
     });
@@ -242,6 +244,20 @@ void MainWindow::replaceTool(std::unique_ptr<Tool> tool, const QString& actionId
     prompt_->setTool(tool_.get());
     plan_->setTool(tool_.get());
     plan_->setFocus();
+}
+
+void MainWindow::showToolTable() {
+    auto table = tool_ ? tool_->table() : std::nullopt;
+    if (table && !pageBefore_) {
+        pageBefore_ = bench_->page();
+        bench_->open(Bench::Page::Tables);
+    }
+    const bool ended = !table && pageBefore_;
+    if (table || ended) tables_->setToolTable(std::move(table));
+    if (!ended) return;
+    // Back to where the person was, unless another page was opened meanwhile.
+    if (bench_->page() == Bench::Page::Tables) bench_->open(*pageBefore_);
+    pageBefore_.reset();
 }
 
 void MainWindow::endTool() {

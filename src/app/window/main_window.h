@@ -146,6 +146,7 @@ private:
     void endTool();
     void dropTool();
     void replaceTool(std::unique_ptr<Tool> tool, const QString& actionId);
+    void showToolTable();
     void showObject(ObjectId id);
     void undo();
     void redo();
@@ -175,6 +176,7 @@ private:
     Session session_;
     ActionList actions_;
     std::unique_ptr<Tool> tool_;
+    std::optional<Bench::Page> pageBefore_;  ///< of the bench, while it shows what the tool is about to do
     QStackedWidget* stack_ = nullptr;
     StartPage* start_ = nullptr;
     StageBar* stageBar_ = nullptr;

@@ -82,8 +82,13 @@ void StartPage::setRecent(const QStringList& paths) {
 }
 
 void StartPage::setLost(const QStringList& journals) {
+    constexpr int most = 3;  // the page stays on a small screen
     clear(lost_);
-    for (const QString& journal : journals) {
+    QStringList newest = journals;
+    std::sort(newest.begin(), newest.end(), [](const QString& a, const QString& b) {
+        return QFileInfo(a).lastModified() > QFileInfo(b).lastModified();
+    });
+    for (const QString& journal : newest.mid(0, most)) {
         auto* button = new QPushButton(
             tr("Recover the unnamed project of %1")
                 .arg(QLocale().toString(QFileInfo(journal).lastModified(), QLocale::ShortFormat)));
@@ -91,6 +96,9 @@ void StartPage::setLost(const QStringList& journals) {
         connect(button, &QPushButton::clicked, this, [this, journal] { Q_EMIT recoverPressed(journal); });
         lost_->addWidget(button);
     }
+    if (newest.size() > most)
+        lost_->addWidget(new QLabel(
+            tr("%n older ones come after these", nullptr, static_cast<int>(newest.size() - most))));
 }
 
 }  // namespace erdwerk::app

@@ -81,6 +81,7 @@ void crossingBreaklines(const derive::Derived& derived, std::vector<Finding>& ou
 void samePlace(const derive::Derived& derived, std::vector<Finding>& out);
 void withoutHeight(const derive::Derived& derived, std::vector<Finding>& out);
 void sameNumber(const derive::Derived& derived, std::vector<Finding>& out);
+void earthworks(const derive::Derived& derived, std::vector<Finding>& out);
 void heightRules(const derive::Derived& derived, std::vector<Finding>& out);
 void nonTangent(const derive::Derived& derived, std::vector<Finding>& out);
 void parcelClosure(const derive::Derived& derived, std::vector<Finding>& out);

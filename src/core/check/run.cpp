@@ -71,6 +71,7 @@ std::vector<Finding> run(const derive::Derived& derived, Memory* memory) {
     nearlyTouching(derived, out);
     withoutHeight(derived, out);
     heightRules(derived, out);
+    earthworks(derived, out);
     nonTangent(derived, out);
     parcelClosure(derived, out);
     designProfile(derived, out);

@@ -246,7 +246,8 @@ void rimNeedles(const Derived& derived, ObjectId surface, const terrain::Tin& ti
                 std::vector<Finding>& out) {
     const Document& document = derived.document;
     const auto& definition = *document.get<objects::Surface>(surface)->definition;
-    if (definition.narrowest >= needle) return;
+    // What begins with another surface has its rim.
+    if (definition.narrowest >= needle || definition.base) return;
     for (const auto& s : derive::expandedSources(document, definition))
         if (s.role == Role::Edge) return;  // the rim is where it was asked to be
     std::vector<std::pair<double, Part>> needles;

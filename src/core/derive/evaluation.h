@@ -55,6 +55,7 @@ public:
     std::shared_ptr<const SurfaceResult> surface(ObjectId id);
     std::shared_ptr<const linework::ResolvedLine> line(ObjectId id);
     std::shared_ptr<const route::AlignmentGeometry> alignment(ObjectId id);
+    std::shared_ptr<const EarthworkResult> earthwork(ObjectId id);
 
     /// The remembered value when it was made from the same inputs, else a new one; the remembered one too
     /// when the new one is equal to it (see staysWhenEqual), so that what depends on it is not worked out
@@ -88,6 +89,7 @@ public:
     // What is being worked out now, for naming circles.
     linework::AskedParts asked;
     std::set<ObjectId> busySurfaces;
+    std::set<ObjectId> busyEarthworks;
 
 private:
     friend class KnotSolver;
@@ -126,6 +128,7 @@ void work(Evaluation& evaluation, ObjectId id, const Alignment& alignment);
 void work(Evaluation& evaluation, ObjectId id, const Profile& profile);
 void work(Evaluation& evaluation, ObjectId id, const Parcel& parcel);
 void work(Evaluation& evaluation, ObjectId id, const Label& label);
+void work(Evaluation& evaluation, ObjectId id, const Earthwork& earthwork);
 // Nothing is worked out of these.
 inline void work(Evaluation&, ObjectId, const Points&) {}
 inline void work(Evaluation&, ObjectId, const LabelStyle&) {}
@@ -134,5 +137,6 @@ inline void work(Evaluation&, ObjectId, const Group&) {}
 inline void work(Evaluation&, ObjectId, const HeightRaster&) {}
 inline void work(Evaluation&, ObjectId, const Backdrop&) {}
 inline void work(Evaluation&, ObjectId, const OffsetSet&) {}
+inline void work(Evaluation&, ObjectId, const BatterKind&) {}
 
 }  // namespace erdwerk::derive

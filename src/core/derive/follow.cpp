@@ -19,9 +19,15 @@ Result<Line3D> rowBeside(const ResolvedLine& source, const linework::OffsetRow& 
 
 Result<std::vector<Line3D>> meetingOf(const ResolvedLine& first, const ResolvedLine& second,
                                       const linework::MeetOptions& options) {
+    // Each side is held against each: more than this is minutes, not a line that follows.
+    constexpr std::size_t mostPairs = 10'000'000;
     std::vector<Line3D> out;
+    std::size_t pairs = 0;
     for (const auto& a : runsWithHeights(first, 0.001))
         for (const auto& b : runsWithHeights(second, 0.001)) {
+            pairs += a.size() * b.size();
+            if (pairs > mostPairs)
+                return badInput("the lines have too many sides to meet; thin one of them down");
             const auto chains = linework::meetingLine(a, b, options);
             if (!chains) continue;
             for (const auto& chain : *chains) {

@@ -17,6 +17,8 @@ std::vector<ObjectId> usedBy(const Document& document, ObjectId id,
     std::vector<ObjectId> out;
     for (const auto& source : expandedSources(document, *surface->definition))
         if (document.get<objects::Line>(source.object) != nullptr) out.push_back(source.object);
+    if (document.get<objects::Surface>(surface->definition->base) != nullptr)
+        out.push_back(surface->definition->base);
     for (const auto& edit : surface->definition->edits)
         if (edit.on && document.get<objects::Surface>(edit.surface) != nullptr) out.push_back(edit.surface);
     return out;

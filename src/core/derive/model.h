@@ -10,6 +10,8 @@
 
 #include "core/base/progress.h"
 #include "core/document/document.h"
+#include "core/earthwork/pad.h"
+#include "core/earthwork/storage.h"
 #include "core/parcel/parcel.h"
 #include "core/route/alignment.h"
 #include "core/survey/cloud_tiles.h"
@@ -99,6 +101,19 @@ struct FollowedLine {
     friend bool operator==(const FollowedLine&, const FollowedLine&) = default;
 };
 
+/// A batter, pad or pond as it is now.
+struct EarthworkResult {
+    std::string problem;                                 ///< why there is none; empty when there is
+    std::shared_ptr<const terrain::TinLocator> surface;  ///< faces, and the inside of a pad; may be null
+    std::shared_ptr<const terrain::TinLocator> faces;    ///< of its batter alone; may be null
+    std::shared_ptr<const terrain::TinLocator> ground;   ///< what it was made on; may be null
+    earthwork::Batter batter;
+    terrain::Volumes volumes;      ///< of a pad or a pond, in place, against the ground it was made on
+    double net = 0;                ///< see earthwork::Earth
+    std::optional<double> height;  ///< of the edge's first corner
+    std::optional<earthwork::Storage> storage;  ///< of a pond
+};
+
 template <class T>
 using Results = std::map<ObjectId, std::shared_ptr<const T>>;
 
@@ -112,6 +127,7 @@ struct Derived {
     Results<survey::CloudTiles> clouds;
     Results<linework::ResolvedLine> lines;
     Results<FollowedLine> followed;  ///< of lines that follow others
+    Results<EarthworkResult> earthworks;
     Results<route::AlignmentGeometry> alignments;
     Results<ProfileResult> profiles;
     Results<ParcelResult> parcels;

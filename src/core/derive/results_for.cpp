@@ -42,8 +42,8 @@ private:
 /// Every sort of result. One that is missing here does not compile.
 constexpr auto allResults =
     std::tuple(&Derived::surfaces, &Derived::contours, &Derived::fits, &Derived::bands, &Derived::clouds,
-               &Derived::lines, &Derived::followed, &Derived::alignments, &Derived::profiles,
-               &Derived::parcels, &Derived::labels);
+               &Derived::lines, &Derived::followed, &Derived::earthworks, &Derived::alignments,
+               &Derived::profiles, &Derived::parcels, &Derived::labels);
 static_assert(sizeof(Derived) ==
               sizeof(Document) + std::tuple_size_v<decltype(allResults)> * sizeof(Results<SurfaceResult>));
 

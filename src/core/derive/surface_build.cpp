@@ -4,6 +4,7 @@
 #include <set>
 
 #include "core/derive/edge.h"
+#include "core/terrain/clip.h"
 #include "core/terrain/local_edit.h"
 #include "core/terrain/thin.h"
 
@@ -258,6 +259,17 @@ bool sameTriangles(const terrain::Tin& a, const terrain::Tin& b) {
            std::equal(a.vertices().begin(), a.vertices().end(), b.vertices().begin());
 }
 
+/// What is taken over is cut out along its rim.
+bool hasPlainRim(const terrain::Tin& tin) {
+    const auto rings = rimRings(tin);
+    return std::all_of(rings.begin(), rings.end(), [&](const auto& ring) {
+        std::vector<geometry::Vec2> places;
+        places.reserve(ring.size());
+        for (const std::uint32_t v : ring) places.push_back(tin.vertex(v).plan());
+        return geometry::signedArea(places) <= 0 || terrain::validate(terrain::Boundary{places, {}});
+    });
+}
+
 /// Those that are on, in order; why one does not apply goes into the result.
 void applyEdits(const SurfaceDefinition& definition,
                 const std::function<const terrain::TinLocator*(ObjectId)>& surfaceAt, terrain::Tin& tin,
@@ -266,8 +278,11 @@ void applyEdits(const SurfaceDefinition& definition,
         const SurfaceEdit& edit = definition.edits[k];
         if (!edit.on) continue;
         if (edit.edit.kind == terrain::EditKind::TakeOver) {
-            if (const auto* other = surfaceAt(edit.surface))
+            const auto* other = surfaceAt(edit.surface);
+            if (other != nullptr && hasPlainRim(other->tin()))
                 tin = terrain::takenOver(tin, other->tin());
+            else if (other != nullptr)
+                result.editProblems.emplace_back(k, "its rim crosses itself, so nothing can be cut along it");
             else
                 result.editProblems.emplace_back(k, "the surface to take over is not there");
             continue;
@@ -287,8 +302,14 @@ Result<SurfaceResult> buildSurface(const SurfaceDefinition& definition, std::vec
                                    const std::function<const terrain::TinLocator*(ObjectId)>& surfaceAt,
                                    const Context& context) {
     SurfaceBuilder builder(definition, context);
-    Result<terrain::Tin> tin = definition.imported ? Result<terrain::Tin>(*definition.imported)
-                                                   : builder.fromSources(std::move(sources), before);
+    const auto begin = [&]() -> Result<terrain::Tin> {
+        if (definition.imported) return *definition.imported;
+        if (!definition.base) return builder.fromSources(std::move(sources), before);
+        const auto* base = surfaceAt(definition.base);
+        return base != nullptr ? Result<terrain::Tin>(base->tin())
+                               : badInput("the surface that it begins with is not there");
+    };
+    Result<terrain::Tin> tin = begin();
     SurfaceResult result = std::move(builder.result);
     if (!tin && tin.error().code == ErrorCode::Cancelled) return tl::unexpected(tin.error());
     if (!tin) {
@@ -296,7 +317,7 @@ Result<SurfaceResult> buildSurface(const SurfaceDefinition& definition, std::vec
         result.work.reset();
         return result;
     }
-    if (definition.imported) result.points = tin->vertexCount();
+    if (definition.imported || definition.base) result.points = tin->vertexCount();
     applyEdits(definition, surfaceAt, *tin, result);
     if (tin->empty()) {
         result.problem = "no triangle is left: check the boundary, the openings and the longest edge";

@@ -82,13 +82,18 @@ std::shared_ptr<const SurfaceResult> Evaluation::surface(ObjectId id) {
     for (const Source& source : expandedSources(document, *surface->definition))
         sources.push_back(resolved(*this, source, inputs));
     for (const SurfaceEdit& edit : surface->definition->edits)
-        if (edit.edit.kind == terrain::EditKind::TakeOver && edit.on && document.get<Surface>(edit.surface))
-            inputs.push_back(this->surface(edit.surface));
+        if (edit.edit.kind == terrain::EditKind::TakeOver && edit.on) {
+            if (document.get<Surface>(edit.surface)) inputs.push_back(this->surface(edit.surface));
+            if (document.get<Earthwork>(edit.surface)) inputs.push_back(earthwork(edit.surface));
+        }
+    if (document.get<Surface>(surface->definition->base))
+        inputs.push_back(this->surface(surface->definition->base));
     busySurfaces.erase(id);
     asked.pop_back();
     const auto before = last<SurfaceResult>("surface", id);
     auto result = remembered<SurfaceResult>("surface", id, std::move(inputs), {}, [&] {
         const auto other = [&](ObjectId of) -> const terrain::TinLocator* {
+            if (const auto* made = Derived::in(out.earthworks, of)) return made->surface.get();
             const auto it = out.surfaces.find(of);
             return it == out.surfaces.end() || !it->second ? nullptr : it->second->locator.get();
         };

@@ -2,6 +2,9 @@
 
 #include <algorithm>
 #include <cassert>
+
+#include "core/linework/smooth_side.h"
+
 namespace erdwerk::linework {
 
 namespace {
@@ -31,7 +34,9 @@ auto at(Line3D& line, std::size_t i) {
 
 }  // namespace
 
-Result<Line3D> insertCorner(const Line3D& line, std::size_t segment, double fraction) {
+namespace {
+
+Result<Line3D> dividedAt(const Line3D& line, std::size_t segment, double fraction) {
     const auto range = rangeOf(line, segment);
     if (!range) return tl::unexpected(range.error());
     if (!(fraction > 0) || !(fraction < 1)) return badInput("there is a corner here already");
@@ -65,6 +70,23 @@ Result<Line3D> insertCorner(const Line3D& line, std::size_t segment, double frac
     return checked(std::move(out));
 }
 
+}  // namespace
+
+Result<Line3D> insertCorner(const Line3D& line, std::size_t segment, double fraction) {
+    auto out = dividedAt(line, segment, fraction);
+    if (!out) return out;
+    const auto corners = cornersOf(line);
+    const auto joint = jointOf(line, corners[segment]);
+    if (!joint) return out;
+    // Both parts of a smooth side are smooth: the one that is a single arc is divided in its middle.
+    const std::size_t single = *joint == corners[segment] ? segment + 1 : segment;
+    auto both = dividedAt(*out, single, 0.5);
+    if (!both) return both;
+    LineVertex& middle = both->vertices[cornersOf(*both)[single + 1]];
+    middle.joint = !isControl(middle.rule);
+    return both;
+}
+
 Result<Line3D> insertGradePoint(const Line3D& line, std::size_t segment, double fraction, HeightRule rule) {
     const auto range = rangeOf(line, segment);
     if (!range) return tl::unexpected(range.error());
@@ -84,6 +106,8 @@ Result<Line3D> insertGradePoint(const Line3D& line, std::size_t segment, double 
 Result<Line3D> moveCorner(const Line3D& line, std::size_t vertex, Vec2 place) {
     if (vertex >= line.vertices.size() || !line.vertices[vertex].isCorner)
         return badInput("pick a corner to move");
+    if (jointOf(line, vertex) == vertex)
+        return badInput("two arcs of a smooth side meet here; move the corners beside it");
     const auto corners = cornersOf(line);
     const std::size_t n = corners.size();
     const auto k =
@@ -99,6 +123,7 @@ Result<Line3D> moveCorner(const Line3D& line, std::size_t vertex, Vec2 place) {
     };
     if (k + 1 < n || line.closed) rebend(vertex, corners[(k + 1) % n]);
     if (k > 0 || line.closed) rebend(corners[(k + n - 1) % n], vertex);
+    refitSmooth(out, vertex);
     return checked(std::move(out));
 }
 
@@ -110,7 +135,7 @@ Result<Line3D> moveGradePoint(const Line3D& line, std::size_t vertex, double fra
     return checked(std::move(out));
 }
 
-Result<Line3D> removeVertex(const Line3D& line, std::size_t vertex) {
+Result<Line3D> withoutVertex(const Line3D& line, std::size_t vertex) {
     if (vertex >= line.vertices.size()) return badInput("the line has no such point");
     Line3D out = line;
     if (!line.vertices[vertex].isCorner) {
@@ -134,7 +159,7 @@ Result<Line3D> removeVertex(const Line3D& line, std::size_t vertex) {
     }
     if (k == 0) {  // closed: begin at the next corner instead
         std::rotate(out.vertices.begin(), at(out, corners[1]), out.vertices.end());
-        return removeVertex(out, vertex + line.vertices.size() - corners[1]);
+        return withoutVertex(out, vertex + line.vertices.size() - corners[1]);
     }
     const Path path = planPath(line);
     const std::size_t before = corners[k - 1];
@@ -147,6 +172,36 @@ Result<Line3D> removeVertex(const Line3D& line, std::size_t vertex) {
     out.vertices[before].through.reset();
     out.vertices.erase(at(out, vertex));
     return checked(std::move(out));
+}
+
+Result<Line3D> removeVertex(const Line3D& line, std::size_t vertex) {
+    if (vertex >= line.vertices.size() || !line.vertices[vertex].isCorner) return withoutVertex(line, vertex);
+    const auto corners = cornersOf(line);
+    const std::size_t n = corners.size();
+    const auto k =
+        static_cast<std::size_t>(std::find(corners.begin(), corners.end(), vertex) - corners.begin());
+    const auto after = jointOf(line, vertex);
+    const auto before = k > 0 || line.closed ? jointOf(line, corners[(k + n - 1) % n]) : std::nullopt;
+    if (after == vertex || (!after && !before)) return withoutVertex(line, vertex);
+    // One smooth side in place of two; at an end the smooth side goes too.
+    const bool end = !line.closed && (k == 0 || k + 1 == n);
+    std::optional<Vec2> joint;
+    if (after && before) joint = line.vertices[*after].place;
+    if (end) joint = line.vertices[after ? *after : *before].place;
+    const Vec2 beside = line.vertices[corners[k == 0 ? n - 1 : k - 1]].place;
+    auto out = withoutVertex(line, vertex);
+    const auto cornerAt = [&](Vec2 place) {
+        const auto& all = out->vertices;
+        const auto it = std::find_if(all.begin(), all.end(),
+                                     [&](const LineVertex& v) { return v.isCorner && v.place == place; });
+        return static_cast<std::size_t>(it - all.begin());
+    };
+    if (out && joint) out = withoutVertex(*out, cornerAt(*joint));
+    if (!out) return out;
+    const std::size_t near =
+        cornerAt(end ? out->vertices[k == 0 ? 0 : cornersOf(*out).back()].place : beside);
+    refitSmooth(*out, near < out->vertices.size() ? near : 0);
+    return checked(std::move(*out));
 }
 
 Result<Line3D> setRule(const Line3D& line, std::size_t vertex, HeightRule rule) {

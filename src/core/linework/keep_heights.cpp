@@ -1,5 +1,7 @@
 #include "core/linework/keep_heights.h"
 
+#include "core/linework/smooth_side.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -115,6 +117,7 @@ Wanted wantedFrom(const ResolvedLine& line, double distance) {
 
 Reshaped keepHeights(Line3D line, const WantedHeight& wanted, const Surroundings& around,
                      const std::vector<std::size_t>& first) {
+    dropLooseJoints(line);
     return Keeping(std::move(line), wanted, around, first).run();
 }
 

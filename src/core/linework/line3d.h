@@ -28,6 +28,9 @@ struct LineVertex {
     double fraction = 0;
     HeightRule rule;
     std::optional<VerticalCurve> curve = {};  ///< of a control
+    /// Of a corner: where the two arcs of a smooth side meet. It is placed by the corners around it and moves
+    /// with them (see smooth_side.h).
+    bool joint = false;
     friend bool operator==(const LineVertex&, const LineVertex&) = default;
 };
 

@@ -4,58 +4,38 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/base/notation.h"
 #include "core/geometry/box_index.h"
 
 namespace erdwerk::linework {
 
 using geometry::Segment;
 
-Result<OffsetRow> parseOffsetRow(const std::string& text) {
-    const auto comma = std::min(text.find(','), text.size());
-    const auto run = parseNumber(std::string_view(text).substr(0, comma));
-    if (!run || *run < 0)
-        return badInput("'" + text.substr(0, comma) +
-                        "' is no run; it is 0 or more, the side is chosen apart");
-    OffsetRow row{*run, {}};
-    if (comma >= text.size()) return row;
-    const std::string typed(trimmed(std::string_view(text).substr(comma + 1)));
-    row.height.typed = typed;
-    if (typed == "=") {
-        row.height.by = RowHeight::By::Surface;
-        return row;
-    }
-    if (!typed.empty() && typed.front() == '=') {
-        const auto height = parseNumber(std::string_view(typed).substr(1));
-        if (!height) return badInput("'" + typed + "' is no height; write =101.25, or = for the surface");
-        row.height.by = RowHeight::By::Constant;
-        row.height.value = *height;
-        return row;
-    }
-    const auto entry = parseHeightEntry(typed);
-    if (entry) {
-        if (const auto* rise = std::get_if<TypedRise>(&*entry)) {
-            row.height.by = RowHeight::By::Rise;
-            row.height.value = rise->rise;
-            return row;
-        }
-        if (const auto* grade = std::get_if<TypedGrade>(&*entry)) {
-            row.height.by = RowHeight::By::Grade;
-            row.height.value = grade->grade.riseOverRun();
-            return row;
-        }
-    }
-    return badInput("'" + typed + "' is no height of a row; write +0.15, 2%, 3:1, =101.25 or =");
-}
-
-std::string rowText(const OffsetRow& row) {
-    const std::string run = formatExact(row.run);
-    return row.height.typed.empty() ? run : run + "," + row.height.typed;
+double OffsetRow::runAt(double distance) const {
+    if (changes.empty()) return run;
+    const auto after = std::upper_bound(changes.begin(), changes.end(), distance,
+                                        [](double d, const RunAt& c) { return d < c.distance; });
+    if (after == changes.begin()) return changes.front().run;
+    const RunAt& from = *(after - 1);
+    if (after == changes.end()) return from.run;
+    return from.run +
+           (after->run - from.run) * (distance - from.distance) / (after->distance - from.distance);
 }
 
 namespace {
 
 constexpr double tiny = 1e-9;
+
+/// A side of the source, or a part of it along which the run changes evenly.
+struct Side {
+    Segment segment;
+    Vec2 leftFrom;  ///< unit, at right angles to the source
+    Vec2 leftTo;
+    double from = 0;  ///< distances along the source
+    double to = 0;
+    double runFrom = 0;
+    double runTo = 0;
+    [[nodiscard]] double runAt(double fraction) const { return runFrom + (runTo - runFrom) * fraction; }
+};
 
 /// One element of the row before it is cut.
 struct Raw {
@@ -92,9 +72,11 @@ std::optional<Vec2> meetingOf(Vec2 a, Vec2 u, Vec2 b, Vec2 v) {
 class Offsetter {
 public:
     Offsetter(const ResolvedLine& resolved, const OffsetRow& row, const OffsetOptions& options)
-        : resolved_(resolved), row_(row), options_(options) {}
+        : resolved_(resolved), row_(row), options_(options), widest_(row.run) {}
 
     Result<Line3D> run(const Context& context) {
+        for (const RunAt& c : row_.changes) widest_ = std::max(widest_, c.run);
+        makeSides();
         makeRaws();
         if (raws_.empty()) return nothingLeft();
         makePieces();
@@ -112,18 +94,61 @@ private:
     }
     [[nodiscard]] double side() const { return options_.right ? -1.0 : 1.0; }
 
-    [[nodiscard]] Vec2 moved(const Segment& s, double fraction) const {
-        return pointAt(s, fraction) + geometry::leftOf(unitAt(s, fraction)) * (side() * row_.run);
+    void addSide(const Segment& s, double from, double to) {
+        sides_.push_back({s, geometry::leftOf(unitAt(s, 0)), geometry::leftOf(unitAt(s, 1)), from, to,
+                          row_.runAt(from), row_.runAt(to)});
     }
 
-    /// The element at right angles to a side; nothing for an arc that the run swallows.
-    [[nodiscard]] std::optional<Segment> besides(const Segment& s) const {
-        Segment out{moved(s, 0), moved(s, 1), std::nullopt};
-        const auto arc = arcOf(s);
+    /// Along an arc whose run changes: straights within 0.01 of it, on both sides.
+    void addFacets(const Segment& arc, double from, double to) {
+        constexpr double sagitta = 0.01;
+        const double radius = 1 / std::abs(arcOf(arc)->curvature(0));
+        const double widest = radius + std::max(row_.runAt(from), row_.runAt(to));
+        const double step = std::sqrt(8 * sagitta / widest);  // of angle
+        const double count = std::ceil(std::max(1.0, (to - from) / radius / step));
+        for (double i = 0; i < count; ++i) {
+            const double a = i / count;
+            const double b = (i + 1) / count;
+            addSide({pointAt(arc, a), pointAt(arc, b), std::nullopt}, from + (to - from) * a,
+                    from + (to - from) * b);
+            sides_.back().leftFrom = geometry::leftOf(unitAt(arc, a));
+            sides_.back().leftTo = geometry::leftOf(unitAt(arc, b));
+        }
+    }
+
+    void makeSides() {
+        double base = 0;
+        for (const Segment& s : resolved_.path) {
+            const double length = lengthOf(s);
+            if (length <= tiny) continue;
+            std::vector<double> cuts{base, base + length};
+            for (const RunAt& c : row_.changes)
+                if (c.distance > base + tiny && c.distance < base + length - tiny) cuts.push_back(c.distance);
+            std::sort(cuts.begin(), cuts.end());
+            for (std::size_t i = 0; i + 1 < cuts.size(); ++i) {
+                const Segment part = cuts.size() == 2 ? s
+                                                      : geometry::part(s, (cuts[i] - base) / length,
+                                                                       (cuts[i + 1] - base) / length);
+                if (isCurved(part) && row_.runAt(cuts[i]) != row_.runAt(cuts[i + 1]))
+                    addFacets(part, cuts[i], cuts[i + 1]);
+                else
+                    addSide(part, cuts[i], cuts[i + 1]);
+            }
+            base += length;
+        }
+    }
+
+    /// The element beside a side.
+    [[nodiscard]] Segment besides(const Side& s) const {
+        Segment out{s.segment.start + s.leftFrom * (side() * s.runFrom),
+                    s.segment.end + s.leftTo * (side() * s.runTo), std::nullopt};
+        const auto arc = arcOf(s.segment);
         if (!arc) return out;
-        const bool towards = (s.through && arc->curvature(0) > 0) == options_.right;
-        if (towards && row_.run >= 1 / std::abs(arc->curvature(0)) - tiny) return std::nullopt;
-        out.through = moved(s, 0.5);
+        const bool towards = (s.segment.through && arc->curvature(0) > 0) == options_.right;
+        // An arc that the run swallows becomes a straight, which the cutting takes away.
+        if (towards && s.runFrom >= 1 / std::abs(arc->curvature(0)) - tiny) return out;
+        out.through =
+            pointAt(s.segment, 0.5) + geometry::leftOf(unitAt(s.segment, 0.5)) * (side() * s.runFrom);
         return out;
     }
 
@@ -134,21 +159,22 @@ private:
     }
 
     /// From the end of one raw element to the beginning of the next, at a corner of the source.
-    void corner(std::size_t before, Segment& next, const Segment& sideBefore, const Segment& sideAfter,
-                double at) {
+    void corner(std::size_t before, Segment& next, const Side& sideBefore, const Side& sideAfter) {
+        const double at = sideBefore.to;
         const Vec2 end = raws_[before].segment.end;
         if (geometry::distance(end, next.start) <= tiny) return;
-        const Vec2 u = unitAt(sideBefore, 1);
-        const Vec2 v = unitAt(sideAfter, 0);
-        const bool outside = geometry::cross(u, v) * side() < 0;
+        const bool outside =
+            geometry::cross(unitAt(sideBefore.segment, 1), unitAt(sideAfter.segment, 0)) * side() < 0;
         if (!outside) return join(end, next.start, at);
+        const Vec2 u = unitAt(raws_[before].segment, 1);
+        const Vec2 v = unitAt(next, 0);
         const auto meeting = meetingOf(end, u, next.start, v);
         const bool turnsBack = geometry::dot(u, v) < -0.999999;
         if (options_.corners == OutsideCorner::Round || !meeting || turnsBack) {
-            const Vec2 middle = (end + next.start) * 0.5 - sideAfter.start;
+            const Vec2 middle = (end + next.start) * 0.5 - sideAfter.segment.start;
             const double size = geometry::length(middle);
-            const Vec2 out = size > tiny ? middle * (row_.run / size) : u * row_.run;
-            return join(end, next.start, at, sideAfter.start + out);
+            const Vec2 out = size > tiny ? middle * (sideBefore.runTo / size) : u * sideBefore.runTo;
+            return join(end, next.start, at, sideAfter.segment.start + out);
         }
         // Straights are extended themselves, arcs by their tangents.
         if (isCurved(raws_[before].segment))
@@ -162,30 +188,17 @@ private:
     }
 
     void makeRaws() {
-        const auto& path = resolved_.path;
-        double base = 0;
-        std::optional<std::size_t> last;      // raw of the last side that is there
-        std::optional<std::size_t> lastSide;  // and that side
-        std::optional<std::size_t> firstSide;
-        for (std::size_t k = 0; k < path.size(); ++k) {
-            const double length = lengthOf(path[k]);
-            if (length <= tiny) continue;
-            auto core = besides(path[k]);
-            if (!core) {
-                // Swallowed: its neighbours are joined, which the cutting takes away.
-                core = Segment{moved(path[k], 0), moved(path[k], 1), std::nullopt};
-            }
-            Segment segment = *core;
-            if (last) corner(*last, segment, path[*lastSide], path[k], base);
-            if (!firstSide) firstSide = k;
+        std::size_t last = 0;  // raw of the side before
+        for (std::size_t k = 0; k < sides_.size(); ++k) {
+            const Segment core = besides(sides_[k]);
+            Segment segment = core;
+            if (k > 0) corner(last, segment, sides_[k - 1], sides_[k]);
             last = raws_.size();
-            lastSide = k;
-            raws_.push_back({segment, *core, base, base + length});
-            base += length;
+            raws_.push_back({segment, core, sides_[k].from, sides_[k].to});
         }
-        if (!resolved_.closed || !last || *lastSide == *firstSide) return;
+        if (!resolved_.closed || sides_.size() < 2) return;
         Segment first = raws_.front().segment;
-        corner(*last, first, path[*lastSide], path[*firstSide], base);
+        corner(last, first, sides_.back(), sides_.front());
         raws_.front().segment = first;
     }
 
@@ -234,7 +247,7 @@ private:
             for (const std::size_t k : others) cutEachOther(i, k, cuts, count);
         }
         std::vector<geometry::Box> sides;
-        for (const Segment& s : resolved_.path) sides.push_back(boundsOf(s));
+        for (const Side& s : sides_) sides.push_back(boundsOf(s.segment));
         source_ = geometry::BoxIndex(sides);
         std::vector<std::vector<std::size_t>> begins(count);  // by crossing: pieces that begin there
         std::vector<std::vector<std::size_t>> ends;           // by piece: the crossings it ends at
@@ -267,12 +280,13 @@ private:
     [[nodiscard]] bool isGood(const Piece& p) const {
         const Raw& r = raws_[p.raw];
         const Vec2 middle = pointAt(r.segment, (p.from + p.to) / 2);
-        const double least = row_.run - 1e-7 * std::max(1.0, row_.run);
         bool good = true;
         source_.query(
-            geometry::Box{middle.x, middle.y, middle.x, middle.y}.grown(row_.run), [&](std::uint32_t s) {
-                const Segment& side = resolved_.path[s];
-                good = geometry::distance(pointAt(side, nearestFraction(side, middle)), middle) >= least;
+            geometry::Box{middle.x, middle.y, middle.x, middle.y}.grown(widest_), [&](std::uint32_t k) {
+                const Side& s = sides_[k];
+                const double f = nearestFraction(s.segment, middle);
+                const double run = s.runAt(f);
+                good = geometry::distance(pointAt(s.segment, f), middle) >= run - 1e-7 * std::max(1.0, run);
                 return good;
             });
         return good;
@@ -312,7 +326,7 @@ private:
             case RowHeight::By::Rise:
                 return FixedHeight{*height + row_.height.value};
             case RowHeight::By::Grade:
-                return FixedHeight{*height + row_.height.value * row_.run};
+                return FixedHeight{*height + row_.height.value * row_.runAt(distance)};
             default:
                 return FixedHeight{*height};
         }
@@ -322,6 +336,7 @@ private:
     [[nodiscard]] std::vector<double> bends() const {
         std::vector<double> out;
         for (const auto& v : resolved_.vertices) out.push_back(v.distance);
+        for (const RunAt& c : row_.changes) out.push_back(c.distance);
         for (const auto& c : resolved_.curves) {
             constexpr double sagitta = 0.001;
             const double change = std::abs(c.out.riseOverRun() - c.in.riseOverRun());
@@ -380,7 +395,9 @@ private:
     const ResolvedLine& resolved_;
     const OffsetRow& row_;
     const OffsetOptions& options_;
-    geometry::BoxIndex source_;  ///< of its sides
+    double widest_;
+    std::vector<Side> sides_;
+    geometry::BoxIndex source_;  ///< of the sides
     std::vector<Raw> raws_;
     std::vector<Piece> pieces_;
 };

@@ -24,18 +24,23 @@ struct RowHeight {
     friend bool operator==(const RowHeight&, const RowHeight&) = default;
 };
 
+/// A run at a distance along the line that it is measured from.
+struct RunAt {
+    double distance = 0;
+    double run = 0;
+    friend bool operator==(const RunAt&, const RunAt&) = default;
+};
+
 struct OffsetRow {
     double run = 0;  ///< plan distance, at right angles to the line; >= 0
     RowHeight height;
+    /// Of a row that changes along the line: by distance, each farther than the one before. The run goes
+    /// straight from each to the next and stays the same before the first and after the last. `run` is the
+    /// first one's then.
+    std::vector<RunAt> changes = {};
+    [[nodiscard]] double runAt(double distance) const;
     friend bool operator==(const OffsetRow&, const OffsetRow&) = default;
 };
-
-/// "RUN" or "RUN,HEIGHT"; HEIGHT is "+0.15", "2%", "3:1", "=101.25", "=" (on a surface). BadInput for others
-/// and for a run below 0.
-Result<OffsetRow> parseOffsetRow(const std::string& text);
-
-/// As it was typed: "0.5,-2%".
-std::string rowText(const OffsetRow& row);
 
 enum class OutsideCorner { Mitre, Round };
 
@@ -50,6 +55,7 @@ struct OffsetOptions {
 /// corners are extended along the sides until they meet (their height is that of the line's corner), or
 /// rounded about the corner. What an inside corner turns inside out is cut away where the row crosses
 /// itself; there it has the height of the side that comes first. A row on a surface has no heights yet.
+/// Where the run changes, arcs are cut to straights within 0.01.
 /// BadInput when nothing is left of the row. Costs n log n of the sides, and what crossings there are.
 Result<Line3D> offset(const ResolvedLine& resolved, const OffsetRow& row, const OffsetOptions& options,
                       const Context& context = {});

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/base/display.h"
+#include "core/linework/offset_row.h"
 
 namespace erdwerk::linework {
 
@@ -34,7 +35,9 @@ std::vector<RowPlace> rowProfile(const std::vector<OffsetRow>& rows, bool chaine
 OffsetRow rowThrough(const std::vector<OffsetRow>& rows, bool chained, std::size_t row, RowPlace place) {
     const RowPlace from = chained && row > 0 ? rowProfile(rows, chained)[row - 1] : RowPlace{};
     OffsetRow out = rows[row];
+    const double was = out.run;
     out.run = std::max(0.0, std::round((place.run - from.run) * 100) / 100);
+    for (RunAt& c : out.changes) c.run = std::max(0.0, c.run + out.run - was);
     const double rise = std::round((place.rise - from.rise) * 100) / 100;
     std::string typed;
     const auto sign = [](const std::string& text) { return text.front() == '-' ? text : "+" + text; };
@@ -56,7 +59,8 @@ OffsetRow rowThrough(const std::vector<OffsetRow>& rows, bool chained, std::size
             return out;
     }
     const auto next = parseOffsetRow(formatExact(out.run) + "," + typed);
-    return next ? *next : out;
+    if (next) out.height = next->height;
+    return out;
 }
 
 }  // namespace erdwerk::linework

@@ -37,6 +37,7 @@ std::string_view editName(terrain::EditKind kind) {
 
 void Kind<Surface>::references(const Surface& object, const Visit& visit) {
     visit(object.fit.source);
+    visit(object.definition->base);
     for (const Source& s : object.definition->sources) visit(s.object);
     for (const SurfaceEdit& e : object.definition->edits) visit(e.surface);
 }
@@ -45,6 +46,7 @@ std::optional<Surface> Kind<Surface>::without(Surface object, ObjectId gone) {
     SurfaceDefinition definition = *object.definition;
     std::erase_if(definition.sources, [&](const Source& s) { return s.object == gone; });
     std::erase_if(definition.edits, [&](const SurfaceEdit& e) { return e.surface == gone; });
+    if (definition.base == gone) definition.base = {};
     object.definition = std::make_shared<const SurfaceDefinition>(std::move(definition));
     if (object.fit.source == gone) object.fit.source = {};
     return object;

@@ -26,7 +26,7 @@ struct Source {
 /// A change by hand to the finished surface. Those that are on are done in order.
 struct SurfaceEdit {
     terrain::OwnEdit edit;
-    ObjectId surface;  ///< for TakeOver
+    ObjectId surface;  ///< for TakeOver: a surface, or an earthwork
     bool on = true;
     friend bool operator==(const SurfaceEdit&, const SurfaceEdit&) = default;
 };
@@ -43,6 +43,7 @@ struct SurfaceDefinition {
     double tolerance = 0;
     double slopeChange = 0;  ///< radians, see terrain::ThinOptions; 0: not asked for
     std::vector<SurfaceEdit> edits;
+    ObjectId base;                                 ///< a surface that it begins with, instead of sources
     std::shared_ptr<const terrain::Tin> imported;  ///< a surface taken over from a file, instead of sources
 };
 

@@ -2,6 +2,7 @@
 
 #include "core/base/notation.h"
 #include "core/derive/follow.h"
+#include "core/linework/offset_row.h"
 
 namespace erdwerk::operations {
 

@@ -8,6 +8,7 @@
 #include "core/linework/edit.h"
 #include "core/linework/path_crossings.h"
 #include "core/linework/pieces.h"
+#include "core/linework/smooth_side.h"
 
 namespace erdwerk::operations {
 
@@ -284,15 +285,41 @@ Edit setSide(ObjectId line, std::size_t segment, std::optional<Vec2> through) {
     return [=](const Document& document) -> Result<Edited> {
         const auto own = ownLine(document, line);
         if (!own) return tl::unexpected(own.error());
-        Line3D next = (*own)->line;
-        const auto path = planPath(next);
-        if (segment >= path.size()) return badInput("the line has no such side");
-        auto& start = next.vertices[cornersOf(next)[segment]];
-        start.through = through;
-        if (through && !geometry::isCurved({path[segment].start, path[segment].end, through}))
+        if (segment >= planPath((*own)->line).size()) return badInput("the line has no such side");
+        const auto start = [&](const Line3D& l) {
+            const auto corners = cornersOf(l);
+            return corners[std::min(segment, corners.size() - 1)];
+        };
+        std::size_t from = start((*own)->line);
+        if (const auto joint = linework::jointOf((*own)->line, from); joint == from) {
+            // The second arc of a smooth side: the side begins at the corner before.
+            const auto corners = cornersOf((*own)->line);
+            from = corners[(segment + corners.size() - 1) % corners.size()];
+        }
+        const Vec2 place = (*own)->line.vertices[from].place;
+        auto next = linework::withoutSmoothSide((*own)->line, segment);
+        if (!next) return tl::unexpected(next.error());
+        const auto corners = cornersOf(*next);
+        const auto at = std::find_if(corners.begin(), corners.end(),
+                                     [&](std::size_t c) { return next->vertices[c].place == place; });
+        if (at == corners.end()) return badInput("the line has no such side");
+        next->vertices[*at].through = through;
+        const auto side = planPath(*next)[static_cast<std::size_t>(at - corners.begin())];
+        if (through && !geometry::isCurved(side))
             return badInput("an arc through this place would be straight");
-        if (const auto problem = validate(next)) return badInput(*problem);
-        return setLine(document, line, std::move(next));
+        linework::refitSmooth(*next, *at);
+        if (const auto problem = validate(*next)) return badInput(*problem);
+        return setLine(document, line, std::move(*next));
+    };
+}
+
+Edit setSideSmooth(ObjectId line, std::size_t segment) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto own = ownLine(document, line);
+        if (!own) return tl::unexpected(own.error());
+        auto next = linework::withSmoothSide((*own)->line, segment);
+        if (!next) return tl::unexpected(next.error());
+        return setLine(document, line, std::move(*next));
     };
 }
 

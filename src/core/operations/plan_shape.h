@@ -44,6 +44,8 @@ Edit roundCorner(const Results& seen, ObjectId line, std::size_t vertex, double 
 Edit setArcRadius(const Results& seen, ObjectId line, std::size_t segment, double radius);
 /// Straight without `through`, else an arc through that place. Rules stay as they are.
 Edit setSide(ObjectId line, std::size_t segment, std::optional<geometry::Vec2> through);
+/// Smooth through the corners at its ends; it follows them, and the smooth sides beside it.
+Edit setSideSmooth(ObjectId line, std::size_t segment);
 Edit fitArc(const Results& seen, ObjectId line, std::size_t firstCorner, std::size_t lastCorner);
 Edit smoothLine(const Results& seen, ObjectId line);
 Edit thinLines(const Results& seen, const std::vector<ObjectId>& lines, const linework::ThinOptions& options);

@@ -303,6 +303,80 @@ Tin joined(const Tin& a, const Tin& b) {
     return Tin::fromLinked(std::move(vertices), std::move(corners), std::move(links));
 }
 
+namespace {
+
+/// A place to a grid; looked for in the cells beside it too.
+class RimVertices {
+public:
+    void add(std::uint32_t v, const Vec3& p) { cells_[{cell(p.x), cell(p.y)}].emplace_back(v, p); }
+    [[nodiscard]] std::optional<std::uint32_t> at(const Vec3& p) const {
+        for (std::int64_t dx = -1; dx <= 1; ++dx)
+            for (std::int64_t dy = -1; dy <= 1; ++dy) {
+                const auto it = cells_.find({cell(p.x) + dx, cell(p.y) + dy});
+                if (it == cells_.end()) continue;
+                for (const auto& [v, place] : it->second)
+                    if (geometry::distance(place.plan(), p.plan()) <= grid && std::abs(place.z - p.z) <= grid)
+                        return v;
+            }
+        return std::nullopt;
+    }
+
+private:
+    static constexpr double grid = 1e-6;
+    static std::int64_t cell(double v) { return static_cast<std::int64_t>(std::floor(v / grid)); }
+    std::map<std::pair<std::int64_t, std::int64_t>, std::vector<std::pair<std::uint32_t, Vec3>>> cells_;
+};
+
+/// Sides without a neighbour, by their vertices in the triangle's sense.
+template <class Visit>
+void rimSides(const Tin& tin, const Visit& visit) {
+    for (std::uint32_t t = 0; t < tin.triangleCount(); ++t)
+        for (int i = 0; i < 3; ++i)
+            if (tin.neighbour(t, i) == Tin::none)
+                visit(t, i, tin.corner(t, (i + 1) % 3), tin.corner(t, (i + 2) % 3));
+}
+
+}  // namespace
+
+Tin sewn(const Tin& a, const Tin& b) {
+    const Box near = b.bounds().grown(1e-3);
+    RimVertices rim;
+    std::map<std::pair<std::uint32_t, std::uint32_t>, std::size_t> sides;  // to the place of its link
+    rimSides(a, [&](std::uint32_t t, int i, std::uint32_t u, std::uint32_t v) {
+        if (!near.contains(a.vertex(u).plan()) || !near.contains(a.vertex(v).plan())) return;
+        rim.add(u, a.vertex(u));
+        rim.add(v, a.vertex(v));
+        sides[{u, v}] = 3 * std::size_t{t} + static_cast<std::size_t>(i);
+    });
+    std::vector<Vec3> vertices(a.vertices().begin(), a.vertices().end());
+    std::vector<std::uint32_t> number(b.vertexCount(), Tin::none);
+    rimSides(b, [&](std::uint32_t, int, std::uint32_t u, std::uint32_t v) {
+        for (const std::uint32_t w : {u, v})
+            if (const auto shared = rim.at(b.vertex(w))) number[w] = *shared;
+    });
+    for (std::uint32_t v = 0; v < b.vertexCount(); ++v) {
+        if (number[v] != Tin::none) continue;
+        number[v] = static_cast<std::uint32_t>(vertices.size());
+        vertices.push_back(b.vertex(v));
+    }
+    std::vector<std::uint32_t> corners(a.corners().begin(), a.corners().end());
+    std::vector<std::uint32_t> links(a.links().begin(), a.links().end());
+    for (const std::uint32_t c : b.corners()) corners.push_back(number[c]);
+    for (const std::uint32_t l : b.links())
+        links.push_back((l & Tin::none) == Tin::none ? l : l + a.triangleCount());
+    rimSides(b, [&](std::uint32_t t, int i, std::uint32_t u, std::uint32_t v) {
+        const auto side = sides.find({number[v], number[u]});
+        if (side == sides.end()) return;
+        const std::size_t own = 3 * (std::size_t{a.triangleCount()} + t) + static_cast<std::size_t>(i);
+        const std::uint32_t other = static_cast<std::uint32_t>(side->second / 3);
+        // Constrained: what was sewn together stays apart when it is edited.
+        links[own] = other | ~Tin::none;
+        links[side->second] = (a.triangleCount() + t) | ~Tin::none;
+        sides.erase(side);
+    });
+    return Tin::fromLinked(std::move(vertices), std::move(corners), std::move(links));
+}
+
 Tin clip(const Tin& tin, const std::vector<Vec2>& ring, Part part) {
     return Clipper(tin, ring, part).run();
 }

@@ -195,6 +195,7 @@ private:
             }
             t = next;
             k = lists_.positionOf(t, index_);
+            if (done_[k]) break;  // only where triangles are linked as they should not be
         }
         if (closed && nodes_.size() > 1 && nodes_.front().place == nodes_.back().place) nodes_.pop_back();
         if (nodes_.size() < 2) return;  // a peak that only just reaches the level

@@ -228,7 +228,7 @@ Tin takenOver(const Tin& tin, const Tin& other) {
         if (geometry::signedArea(places) <= 0) continue;
         if (places.size() > 2 && validate(Boundary{places, {}})) out = clip(out, places, Part::Outside);
     }
-    return joined(out, other);
+    return sewn(out, other);
 }
 
 }  // namespace erdwerk::terrain

@@ -1,7 +1,10 @@
+#include "core/derive/follow.h"
+
 // Lines that follow other lines.
 
 #include "core/check/finding.h"
 #include "core/format/project_file.h"
+#include "core/linework/offset_row.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/edit.h"
 #include "core/operations/plan_move.h"
@@ -179,6 +182,21 @@ TEST(Follow, IsInTheProjectFile) {
     }
     const auto derived = valueOf(derive::evaluate(opened.document));
     EXPECT_EQ(*derived.lines.at(s.rows[1]), s.resolved(s.rows[1]));
+}
+
+TEST(Following, LinesWithTooManySidesToMeetSaySo) {
+    std::vector<geometry::Vec2> a;
+    std::vector<geometry::Vec2> b;
+    for (int i = 0; i < 4000; ++i) {
+        a.push_back({0.1 * i, 0});
+        b.push_back({0.1 * i, 10});
+    }
+    const std::vector<std::optional<double>> heights(a.size(), 100.0);
+    const auto made =
+        derive::meetingOf(linework::resolve(linework::lineThrough(a, heights), linework::Surroundings{}),
+                          linework::resolve(linework::lineThrough(b, heights), linework::Surroundings{}), {});
+    ASSERT_FALSE(made);
+    EXPECT_NE(made.error().text.find("too many sides"), std::string::npos) << made.error().text;
 }
 
 }  // namespace

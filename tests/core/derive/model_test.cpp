@@ -168,7 +168,8 @@ TEST(Model, CancelledLeavesTheMemoryUsable) {
 
 TEST(Model, TheDemoProjectIsWholeInEveryPart) {
     const auto derived = valueOf(evaluate(demo::project(demo::survey(7))));
-    ASSERT_EQ(derived.surfaces.size(), 1U);
+    ASSERT_EQ(derived.surfaces.size(), 2U);
+    for (const auto& [id, made] : derived.earthworks) EXPECT_EQ(made->problem, "");
     EXPECT_GT(derived.surfaces.begin()->second->locator->tin().triangleCount(), 1000U);
     EXPECT_GT(derived.contours.begin()->second->size(), 20U);
     EXPECT_EQ(derived.alignments.size(), 1U);

@@ -1,6 +1,7 @@
 #include "core/format/import.h"
-#include "core/format/export.h"
 
+#include "core/document/transaction.h"
+#include "core/format/export.h"
 #include "core/format/ply.h"
 #include "core/format/project_file.h"
 #include "demo_site/project.h"
@@ -21,7 +22,7 @@ TEST(Import, ReadsEveryFormatByItsEnding) {
     EXPECT_EQ(valueOf(importFile({}, folder / "a.erdwerk", {})).document.objects().size(),
               derived.document.objects().size());
     EXPECT_EQ(valueOf(importFile({}, folder / "a.csv", {})).points, 591U);
-    EXPECT_EQ(valueOf(importFile({}, folder / "a.geojson", {})).lines, 12U);
+    EXPECT_EQ(valueOf(importFile({}, folder / "a.geojson", {})).lines, 13U);
     EXPECT_GT(valueOf(importFile({}, folder / "a.gpkg", {})).points, 500U);
     EXPECT_EQ(valueOf(importFile({}, folder / "a.xml", {})).document.all<objects::Parcel>().size(), 1U);
 }
@@ -81,7 +82,12 @@ TEST(OpenSurface, TakesFilesAndNamedSurfacesOfProjects) {
     valueOf(saveProject(path, derived));
     const auto& tin = derived.surfaces.begin()->second->locator->tin();
     ASSERT_TRUE(writePly(folder / "g.ply", tin));
-    for (const auto& spec : {path + ":Ground", path, folder / "g.ply"})
+    // Of two a name must be given, of one it may.
+    EXPECT_FALSE(openSurface(path));
+    const auto& whole = derived.document;
+    const auto one = document::removeAll(whole, {whole.byName<objects::Surface>("Ground finished")});
+    valueOf(saveProject(folder / "one.erdwerk", valueOf(derive::evaluate(one))));
+    for (const auto& spec : {path + ":Ground", folder / "one.erdwerk", folder / "g.ply"})
         EXPECT_EQ(valueOf(openSurface(spec))->tin().triangleCount(), tin.triangleCount()) << spec;
     EXPECT_EQ(openSurface(path + ":Nowhere").error().code, ErrorCode::NotFound);
     EXPECT_EQ(openSurface(folder / "g.doc").error().code, ErrorCode::Unsupported);
@@ -94,7 +100,7 @@ TEST(Export, SaysWhatTheFormatCannotHold) {
     EXPECT_TRUE(valueOf(exportFile(folder / "a.erdwerk", derived)).empty());
     EXPECT_THAT(valueOf(exportFile(folder / "a.gpkg", derived)),
                 testing::ElementsAre("1 profile", "6 labels", "1 sheet"));
-    EXPECT_THAT(valueOf(exportFile(folder / "a.csv", derived)), testing::Contains("12 lines"));
+    EXPECT_THAT(valueOf(exportFile(folder / "a.csv", derived)), testing::Contains("13 lines"));
     EXPECT_THAT(valueOf(exportFile(folder / "a.geojson", derived)), testing::Contains("1 points"));
     EXPECT_FALSE(exportFile(folder / "a.pdf", derived));
     EXPECT_FALSE(exportFile("/proc/a.csv", derived));

@@ -20,7 +20,7 @@ TEST(LandXml, TheDemoComesBackTheSame) {
     ASSERT_EQ(back.points.size(), content.points.size());
     EXPECT_EQ(back.points[3].plan, content.points[3].plan);
     EXPECT_EQ(back.points[3].height, content.points[3].height);
-    ASSERT_EQ(back.surfaces.size(), 1U);
+    ASSERT_EQ(back.surfaces.size(), 2U);
     const auto& a = content.surfaces[0].tin;
     const auto& b = back.surfaces[0].tin;
     EXPECT_TRUE(
@@ -40,7 +40,7 @@ TEST(LandXml, ImportMakesObjectsOfAll) {
     const auto derived = valueOf(derive::evaluate(demo::project(demo::survey(7))));
     ASSERT_TRUE(writeLandXml(folder / "a.xml", landXmlOf(derived), "Q"));
     const auto imported = valueOf(importFile({}, folder / "a.xml", {}));
-    EXPECT_EQ(imported.document.all<objects::Surface>().size(), 1U);
+    EXPECT_EQ(imported.document.all<objects::Surface>().size(), 2U);
     EXPECT_EQ(imported.document.all<objects::Alignment>().size(), 1U);
     EXPECT_EQ(imported.document.all<objects::Profile>().size(), 1U);
     EXPECT_EQ(imported.document.all<objects::Parcel>().size(), 1U);

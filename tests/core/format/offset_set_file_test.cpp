@@ -1,5 +1,6 @@
 #include "core/format/offset_set_file.h"
 
+#include "core/linework/offset_row.h"
 #include "core/operations/derived_lines.h"
 #include "support/geometry.h"
 

@@ -1,5 +1,6 @@
 #include "core/linework/grade_limits.h"
 
+#include "core/linework/offset_row.h"
 #include "core/linework/row_profile.h"
 #include "core/linework/web.h"
 #include "support/geometry.h"

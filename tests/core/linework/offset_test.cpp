@@ -4,6 +4,7 @@
 #include <numbers>
 #include <random>
 
+#include "core/linework/offset_row.h"
 #include "core/linework/web.h"
 #include "support/geometry.h"
 

@@ -5,6 +5,7 @@
 
 #include "core/document/document.h"
 #include "core/format/object_json.h"
+#include "core/linework/offset_row.h"
 #include "support/geometry.h"
 
 namespace erdwerk::objects {
@@ -46,6 +47,7 @@ struct Sample<Line> {
         grade.fraction = 0.25;
         grade.rule = linework::Interpolated{};
         out.line.vertices.insert(out.line.vertices.begin() + 1, grade);
+        out.line.vertices[4].joint = true;
         out.limits = {0.08, 0.005};
         out.follows = std::make_shared<const Follows>(RowOf{
             {102}, *linework::parseOffsetRow("2,="), {true, false, linework::OutsideCorner::Round}, {103}});
@@ -68,6 +70,7 @@ struct Sample<Surface> {
         d.tolerance = 0.1;
         d.slopeChange = 0.2;
         d.edits = {{{terrain::EditKind::TakeOver, {1, 2}, {3, 4, 5}}, {103}, false}};
+        d.base = {105};
         d.imported = std::make_shared<const terrain::Tin>(test::places3("0 0 1, 10 0 2, 0 10 3"),
                                                           std::vector<std::uint32_t>{0, 1, 2});
         return {std::make_shared<const SurfaceDefinition>(d),
@@ -79,11 +82,11 @@ struct Sample<Surface> {
         const auto& y = *b.definition;
         return x.sources == y.sources && x.maxEdge == y.maxEdge && x.narrowest == y.narrowest &&
                x.onCrossing == y.onCrossing && x.tolerance == y.tolerance && x.slopeChange == y.slopeChange &&
-               x.edits == y.edits && a.style == b.style && a.fit == b.fit && x.imported && y.imported &&
-               x.imported->vertices().size() == y.imported->vertices().size() &&
+               x.edits == y.edits && x.base == y.base && a.style == b.style && a.fit == b.fit && x.imported &&
+               y.imported && x.imported->vertices().size() == y.imported->vertices().size() &&
                x.imported->triangle(0)[2].z == y.imported->triangle(0)[2].z;
     }
-    static std::size_t names() { return 4; }
+    static std::size_t names() { return 5; }
 };
 
 template <>
@@ -196,6 +199,45 @@ template <>
 struct Sample<Backdrop> {
     static Backdrop make() { return {"/nowhere/photo.tif", nullptr, {}}; }
     static bool same(const Backdrop& a, const Backdrop& b) { return a.file == b.file; }
+    static std::size_t names() { return 0; }
+};
+
+earthwork::BatterForm sampleForm() {
+    earthwork::BatterForm form;
+    form.cut = "1 in 1.5";
+    form.fill = "40%";
+    form.berms = {{103, 2, false}, {-3, 1.5, true}};
+    form.corners = linework::OutsideCorner::Round;
+    form.changes = {{20, 40, 0.5, 0.25}};
+    return form;
+}
+
+template <>
+struct Sample<Earthwork> {
+    static Earthwork make() {
+        Earthwork out;
+        out.sort = EarthworkSort::Pond;
+        out.edge = {101};
+        out.ground = {102};
+        out.form = sampleForm();
+        out.right = true;
+        out.stretch = EarthworkStretch{5, 25};
+        out.inside = {{103}};
+        out.earth = {1.2, 0.9};
+        return out;
+    }
+    static bool same(const Earthwork& a, const Earthwork& b) { return a == b; }
+    static std::size_t names() { return 3; }
+};
+
+template <>
+struct Sample<BatterKind> {
+    static BatterKind make() {
+        BatterKind out{sampleForm()};
+        out.form.target = earthwork::ToRise{-3};
+        return out;
+    }
+    static bool same(const BatterKind& a, const BatterKind& b) { return a == b; }
     static std::size_t names() { return 0; }
 };
 

@@ -1,4 +1,5 @@
 #include "core/format/objects/json_kind.h"
+#include "core/linework/offset_row.h"
 
 namespace erdwerk::format {
 
@@ -83,6 +84,7 @@ json Json<Line>::write(const Line& p, const JsonContext<Line>&) {
         if (v.isCorner) {
             j["at"] = place(v.place);
             if (v.through) j["through"] = place(*v.through);
+            if (v.joint) j["joint"] = true;
         } else {
             j["fraction"] = v.fraction;
         }
@@ -112,6 +114,7 @@ Line Json<Line>::read(const json& j, const JsonContext<Line>&) {
         if (vertex.isCorner) {
             vertex.place = place(v.at("at"));
             if (v.contains("through")) vertex.through = place(v.at("through"));
+            if (v.contains("joint")) vertex.joint = flag(v.at("joint"));
         } else {
             vertex.fraction = figure(v.at("fraction"));
         }

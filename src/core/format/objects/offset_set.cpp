@@ -1,6 +1,7 @@
 #include "core/format/objects/offset_set.h"
 
 #include "core/format/objects/json_kind.h"
+#include "core/linework/offset_row.h"
 
 namespace erdwerk::format {
 

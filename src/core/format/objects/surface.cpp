@@ -42,6 +42,7 @@ json Json<Surface>::write(const Surface& p, const JsonContext<Surface>& c) {
            {"tolerance", p.definition->tolerance},
            {"slopeChange", p.definition->slopeChange},
            {"edits", std::move(edits)},
+           {"base", p.definition->base.value},
            {"fit", {{"source", p.fit.source.value}, {"tolerance", p.fit.tolerance}}}};
     const auto* was = c.before;
     if (was != nullptr && was->definition->imported == p.definition->imported) {
@@ -61,6 +62,7 @@ Surface Json<Surface>::read(const json& j, const JsonContext<Surface>& c) {
     for (const json& s : j.at("sources"))
         definition.sources.push_back({idFrom(s, "object"), fromName(word(s.at("role")), allRoles, roleName),
                                       s.value("on", true), s.value("ownHeights", true)});
+    if (j.contains("base")) definition.base = idFrom(j, "base");
     definition.maxEdge = figure(j.at("maxEdge"));
     definition.narrowest = j.value("narrowest", 1e-6);
     definition.tolerance = j.value("tolerance", 0.0);

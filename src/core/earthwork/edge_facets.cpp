@@ -1,0 +1,378 @@
+#include "core/earthwork/edge_facets.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "core/base/display.h"
+#include "core/earthwork/reach.h"
+#include "core/geometry/box_index.h"
+#include "core/geometry/predicates.h"
+#include "core/terrain/trace.h"
+
+namespace erdwerk::earthwork {
+
+namespace {
+
+constexpr double tiny = 1e-9;
+/// Sides of an edge shorter than this are none.
+constexpr double shortest = 1e-6;
+constexpr double sagitta = 0.01;  ///< of the facets of cones
+
+/// Corners that are apart.
+Result<Edge> cleaned(const Edge& edge) {
+    Edge out;
+    out.closed = edge.closed;
+    for (const Vec3& p : edge.corners) {
+        if (!std::isfinite(p.x) || !std::isfinite(p.y) || !std::isfinite(p.z))
+            return badInput("the edge has coordinates that are no figures");
+        if (out.corners.empty() || geometry::distance(out.corners.back().plan(), p.plan()) > shortest)
+            out.corners.push_back(p);
+    }
+    while (out.closed && out.corners.size() > 1 &&
+           geometry::distance(out.corners.back().plan(), out.corners.front().plan()) <= shortest)
+        out.corners.pop_back();
+    if (out.corners.size() < (out.closed ? 3U : 2U)) return badInput("the edge has no sides");
+    return out;
+}
+
+Result<void> checkCrossings(const Edge& edge) {
+    const std::size_t n = edge.corners.size();
+    const std::size_t sides = edge.closed ? n : n - 1;
+    std::vector<geometry::Box> boxes(sides);
+    const auto corner = [&](std::size_t k) { return edge.corners[k % n].plan(); };
+    for (std::size_t k = 0; k < sides; ++k) {
+        boxes[k].add(corner(k));
+        boxes[k].add(corner(k + 1));
+    }
+    const geometry::BoxIndex near(boxes);
+    std::optional<Vec2> where;
+    for (std::size_t k = 0; k < sides && !where; ++k)
+        near.query(boxes[k], [&](std::uint32_t m) {
+            if (m <= k) return true;
+            const auto meets = geometry::meeting(corner(k), corner(k + 1), corner(m), corner(m + 1));
+            const bool neighbours = m == k + 1 || (edge.closed && k == 0 && m + 1 == sides);
+            const bool bad =
+                neighbours ? meets == geometry::Meeting::Overlap : meets != geometry::Meeting::None;
+            if (bad) where = corner(m);
+            return !bad;
+        });
+    if (!where) return {};
+    return badInput("the edge crosses itself near " + formatFixed(where->x, 2) + ", " +
+                    formatFixed(where->y, 2));
+}
+
+/// A part of a side along which faces go one way; 0: the edge lies on its target.
+struct Part {
+    std::size_t side = 0;
+    double from = 0;  ///< along the side
+    double to = 0;
+    int way = 0;
+    bool off = false;  ///< off the surface
+};
+
+class Sides {
+public:
+    Sides(const Edge& edge, const BatterShape& shape, const terrain::TinLocator* surface)
+        : edge_(edge), shape_(shape), surface_(surface) {}
+
+    [[nodiscard]] std::size_t count() const {
+        return edge_.closed ? edge_.corners.size() : edge_.corners.size() - 1;
+    }
+    [[nodiscard]] const Vec3& start(std::size_t side) const { return edge_.corners[side]; }
+    [[nodiscard]] const Vec3& end(std::size_t side) const {
+        return edge_.corners[(side + 1) % edge_.corners.size()];
+    }
+    [[nodiscard]] double length(std::size_t side) const {
+        return geometry::distance(start(side).plan(), end(side).plan());
+    }
+    [[nodiscard]] double grade(std::size_t side) const {
+        return (end(side).z - start(side).z) / length(side);
+    }
+    [[nodiscard]] Vec2 along(std::size_t side) const {
+        return (end(side).plan() - start(side).plan()) * (1 / length(side));
+    }
+    [[nodiscard]] Vec2 out(std::size_t side) const {
+        return geometry::leftOf(along(side)) * (shape_.right ? -1.0 : 1.0);
+    }
+
+    /// A side, divided where its faces turn from rising to falling.
+    void divide(std::size_t side, std::vector<Part>& out) const {
+        const double size = length(side);
+        if (const auto* rise = std::get_if<ToRise>(&shape_.target))
+            return out.push_back({side, 0, size, rise->rise > 0 ? 1 : -1, false});
+        if (std::holds_alternative<ToDistance>(shape_.target))
+            return out.push_back({side, 0, size, shape_.cut ? 1 : -1, false});
+        if (const auto* height = std::get_if<ToHeight>(&shape_.target))
+            return stretch(side, 0, height->height - start(side).z, size, height->height - end(side).z, out);
+        if (surface_ == nullptr) return out.push_back({side, 0, size, 0, true});
+        const auto points = terrain::trace(*surface_, start(side).plan(), end(side).plan());
+        for (std::size_t i = 0; i + 1 < points.size(); ++i) {
+            const auto& a = points[i];
+            const auto& b = points[i + 1];
+            const double from = a.fraction * size;
+            const double to = b.fraction * size;
+            if (!a.height || !b.height || !a.triangleAfter) {
+                add({side, from, to, 0, true}, out);
+                continue;
+            }
+            const auto above = [&](const terrain::TracePoint& p) {
+                return *p.height - (start(side).z + grade(side) * p.fraction * size);
+            };
+            stretch(side, from, above(a), to, above(b), out);
+        }
+    }
+
+private:
+    static void add(Part part, std::vector<Part>& out) {
+        if (!(part.to > part.from)) return;
+        if (!out.empty() && out.back().side == part.side && out.back().way == part.way &&
+            out.back().off == part.off) {
+            out.back().to = part.to;
+            return;
+        }
+        out.push_back(part);
+    }
+    /// The target lies by a and b above the edge at both ends.
+    static void stretch(std::size_t side, double from, double a, double to, double b,
+                        std::vector<Part>& out) {
+        const auto wayOf = [](double v) { return std::abs(v) <= tiny ? 0 : (v > 0 ? 1 : -1); };
+        const int wayA = wayOf(a);
+        const int wayB = wayOf(b);
+        if (wayA * wayB >= 0) return add({side, from, to, wayA != 0 ? wayA : wayB, false}, out);
+        const double middle = from + (to - from) * a / (a - b);
+        add({side, from, middle, wayA, false}, out);
+        add({side, middle, to, wayB, false}, out);
+    }
+
+    const Edge& edge_;
+    const BatterShape& shape_;
+    const terrain::TinLocator* surface_;
+};
+
+/// Makes the faces of all parts and what lies between them.
+class Maker {
+public:
+    Maker(const Edge& edge, const BatterShape& shape, const terrain::TinLocator* surface)
+        : edge_(edge), shape_(shape), surface_(surface), sides_(edge, shape, surface) {}
+
+    Result<EdgeFacets> run() {
+        out_.closed = edge_.closed;
+        std::vector<Part> parts;
+        for (std::size_t k = 0; k < sides_.count(); ++k) {
+            distances_.push_back(out_.length);
+            out_.length += sides_.length(k);
+            sides_.divide(k, parts);
+        }
+        for (const Part& part : parts) addCorner(part);
+        if (!edge_.closed) out_.edge.push_back(edge_.corners.back());
+        for (const Part& part : parts) {
+            if (part.off) out_.none.push_back(stretchOf(part));
+            if (part.way == 0) continue;
+            if (auto done = addSide(part); !done) return tl::unexpected(done.error());
+        }
+        joinCorners();
+        return std::move(out_);
+    }
+
+private:
+    [[nodiscard]] Vec3 placeOn(std::size_t side, double along) const {
+        const Vec2 p = sides_.start(side).plan() + sides_.along(side) * along;
+        if (along >= sides_.length(side)) return sides_.end(side);
+        return along <= 0 ? sides_.start(side)
+                          : Vec3{p.x, p.y, sides_.start(side).z + sides_.grade(side) * along};
+    }
+    [[nodiscard]] EdgeStretch stretchOf(const Part& p) const {
+        return {distances_[p.side] + p.from, distances_[p.side] + p.to, placeOn(p.side, p.from),
+                placeOn(p.side, p.to)};
+    }
+    void addCorner(const Part& part) { out_.edge.push_back(placeOn(part.side, part.from)); }
+
+    /// Slopes at a distance along the edge.
+    [[nodiscard]] double slopeAt(double distance, int way) const {
+        double slope = (way > 0 ? shape_.cut : shape_.fill).value_or(0);
+        for (const SlopeChange& c : shape_.changes) {
+            if (distance <= c.from && !(c.to == c.from && distance == c.from)) break;
+            const double next = way > 0 ? c.cut : c.fill;
+            const double share = distance >= c.to ? 1.0 : (distance - c.from) / (c.to - c.from);
+            slope += (next - slope) * share;
+        }
+        return slope;
+    }
+
+    Result<Facet> facet(std::size_t side, double from, double to, int way, double slope) const {
+        Facet f;
+        const Vec3 start = placeOn(side, from);
+        f.origin = start.plan();
+        f.along = sides_.along(side);
+        f.out = sides_.out(side);
+        f.length = to - from;
+        f.way = way;
+        f.side = side;
+        f.distance = distances_[side] + from;
+        f.first.knots = {{0, 0}};
+        f.last.knots = {{f.length, 0}};
+        auto strips = stripsOf({start.z, sides_.grade(side), way * slope, 0, 0}, f.length, shape_.berms);
+        if (!strips) return tl::unexpected(strips.error());
+        f.strips = std::move(*strips);
+        return f;
+    }
+
+    /// Where slopes change along the side it is divided, and more finely while they pass into others.
+    Result<void> addSide(const Part& part) {
+        const double base = distances_[part.side];
+        std::vector<double> cuts{part.from, part.to};
+        for (const SlopeChange& c : shape_.changes)
+            for (const double d : {c.from, c.to})
+                if (d - base > part.from + tiny && d - base < part.to - tiny) cuts.push_back(d - base);
+        std::sort(cuts.begin(), cuts.end());
+        for (std::size_t i = 0; i + 1 < cuts.size(); ++i) {
+            const double from = slopeAt(base + cuts[i] + tiny, part.way);
+            const double to = slopeAt(base + cuts[i + 1] - tiny, part.way);
+            if (std::abs(from - to) < 1e-6) {
+                auto f = facet(part.side, cuts[i], cuts[i + 1], part.way, from);
+                if (!f) return tl::unexpected(f.error());
+                out_.facets.push_back(std::move(*f));
+            } else if (auto done = addChange(part, cuts[i], cuts[i + 1], from, to); !done) {
+                return done;
+            }
+        }
+        return {};
+    }
+
+    /// While the slope changes the face is a ruled one: it is made of pairs of triangles, so many that they
+    /// are within the sagitta of it.
+    Result<void> addChange(const Part& part, double from, double to, double slopeFrom, double slopeTo) {
+        double reach = 1;
+        for (const double slope : {slopeFrom, slopeTo})
+            for (const double at : {from, to}) {
+                const auto f = facet(part.side, at, at + shortest, part.way, slope);
+                if (!f) return tl::unexpected(f.error());
+                reach = std::max(reach, reachAtStart(*f, shape_.target, surface_).value_or(1));
+            }
+        reach *= 2;
+        const double count =
+            std::clamp(std::ceil(std::abs(slopeTo - slopeFrom) * reach / (4 * sagitta)), 2.0, 400.0);
+        for (double i = 0; i < count; ++i) {
+            const double a = from + (to - from) * i / count;
+            const double b = from + (to - from) * (i + 1) / count;
+            auto f = facet(part.side, a, b, part.way, slopeFrom + (slopeTo - slopeFrom) * i / count);
+            if (!f) return tl::unexpected(f.error());
+            const double next = slopeFrom + (slopeTo - slopeFrom) * (i + 1) / count;
+            // From the end of this piece to the far end of its beginning.
+            f->last.onwards = {-(b - a), reach};
+            Facet other = *f;
+            other.origin = placeOn(part.side, b).plan();
+            other.length = 0;
+            other.distance += b - a;
+            const double z = placeOn(part.side, b).z;
+            // Through that far end, and with the next slope at right angles to the edge.
+            const double far = f->strips.front().height({0, reach});
+            const double alongD = part.way * next;
+            const Strip plane{z, (z + alongD * reach - far) / (b - a), alongD, 0, 0};
+            auto strips = stripsOf(plane, 0, shape_.berms);
+            if (!strips) return tl::unexpected(strips.error());
+            other.strips = std::move(*strips);
+            other.first = {{{0, 0}}, {-(b - a), reach}, true};
+            other.last = {{{0, 0}}, {0, 1}, false};
+            f->last.isMeeting = true;
+            out_.facets.push_back(std::move(*f));
+            out_.facets.push_back(std::move(other));
+        }
+        return {};
+    }
+
+    void joinCorners() {
+        std::vector<Facet> all = std::move(out_.facets);
+        out_.facets.clear();
+        const std::size_t n = all.size();
+        std::vector<std::vector<Facet>> cones(n);
+        for (std::size_t i = 0; i < n; ++i) {
+            const std::size_t k = (i + 1) % n;
+            if (n > 1 && (k != 0 || edge_.closed)) join(all[i], all[k], cones[i]);
+        }
+        for (std::size_t i = 0; i < n; ++i) {
+            out_.facets.push_back(std::move(all[i]));
+            for (Facet& f : cones[i]) out_.facets.push_back(std::move(f));
+        }
+    }
+
+    void join(Facet& a, Facet& b, std::vector<Facet>& cone) const {
+        const Vec2 corner = a.place({a.length, 0});
+        if (a.side == b.side || a.way != b.way || geometry::distance(corner, b.origin) > shortest) return;
+        const double turn = geometry::cross(a.along, b.along) * (shape_.right ? -1.0 : 1.0);
+        const bool turnsBack = geometry::dot(a.along, b.along) < -0.9999;
+        if (std::abs(turn) < 1e-12 && !turnsBack) return;
+        const bool outside = turn < 0 || turnsBack;
+        const auto meeting = turnsBack ? std::nullopt : meetingFlank(a, b, corner);
+        // Steps that fall with a falling edge need not meet in one line: such a corner is round.
+        const bool oneWay = meeting && leansOneWay(*meeting) && leansOneWay(carried(*meeting, a, b));
+        if (outside && (!oneWay || shape_.corners == linework::OutsideCorner::Round))
+            return fan(a, b, corner, cone);
+        if (!meeting || !oneWay) return;
+        const Flank there = carried(*meeting, a, b);
+        // At an inside corner faces are cut where they meet later, unless that leans over the end of a side.
+        if (!outside && !leansTo(*meeting, 1) && !leansTo(there, -1)) return;
+        a.last = *meeting;
+        b.first = there;
+    }
+
+    /// Facets of the cone about a corner.
+    void fan(const Facet& a, const Facet& b, Vec2 corner, std::vector<Facet>& cone) const {
+        const double sign = shape_.right ? -1.0 : 1.0;
+        const double full = 2 * std::numbers::pi;
+        double angle = std::atan2(geometry::cross(a.out, b.out) * sign, geometry::dot(a.out, b.out));
+        if (angle > 0) angle -= full;  // round the outside: against the side the batter lies on
+        angle = -angle;
+        Facet plain = a;
+        plain.origin = corner;
+        plain.distance = a.distance + a.length;
+        plain.length = 0;
+        plain.ofCone = true;
+        const double z = a.height({a.length, 0});
+        const double slope = a.strips.front().alongD;
+        const auto ray = [&](double turned) {
+            const double t = -turned * sign;
+            return a.out * std::cos(t) + geometry::leftOf(a.out) * std::sin(t);
+        };
+        double reach = 1;
+        for (const double share : {0.0, 0.5, 1.0}) {
+            plain.out = ray(angle * share);
+            plain.along = geometry::leftOf(plain.out) * -sign;
+            if (auto strips = stripsOf({z, 0, slope, 0, 0}, 0, shape_.berms)) plain.strips = *strips;
+            reach = std::max(reach, reachAtStart(plain, shape_.target, surface_).value_or(1));
+        }
+        const double step = 2 * std::acos(1 - sagitta / (1.2 * reach + sagitta));
+        const auto count = std::max(1.0, std::ceil(angle / step));
+        for (double i = 0; i < count; ++i) {
+            Facet f = plain;
+            const double half = angle / count / 2;
+            f.out = ray(angle * (i + 0.5) / count);
+            f.along = geometry::leftOf(f.out) * -sign;
+            f.scale = std::cos(half);
+            if (auto strips = stripsOf({z, 0, slope / f.scale, 0, 0}, 0, shape_.berms, f.scale))
+                f.strips = *strips;
+            f.first = {{{0, 0}}, {-std::sin(half), std::cos(half)}, true};
+            f.last = {{{0, 0}}, {std::sin(half), std::cos(half)}, true};
+            cone.push_back(std::move(f));
+        }
+    }
+
+    const Edge& edge_;
+    const BatterShape& shape_;
+    const terrain::TinLocator* surface_;
+    Sides sides_;
+    std::vector<double> distances_;  ///< along the edge, where each side begins
+    EdgeFacets out_;
+};
+
+}  // namespace
+
+Result<EdgeFacets> facetsOf(const Edge& edge, const BatterShape& shape, const terrain::TinLocator* surface) {
+    const auto clean = cleaned(edge);
+    if (!clean) return tl::unexpected(clean.error());
+    if (auto crossing = checkCrossings(*clean); !crossing) return tl::unexpected(crossing.error());
+    return Maker(*clean, shape, surface).run();
+}
+
+}  // namespace erdwerk::earthwork

@@ -1,0 +1,52 @@
+#pragma once
+// Faces as triangles.
+
+#include <unordered_map>
+#include <unordered_set>
+
+#include "core/earthwork/facet.h"
+
+namespace erdwerk::earthwork {
+
+/// Gathers vertices, of which those nearer than 1e-6 in plan are one (the first), and triangles.
+class MeshPool {
+public:
+    std::uint32_t vertex(Vec3 p);
+    /// Turned counter-clockwise; nothing when it has no area, or lies over one that is there.
+    void triangle(std::uint32_t a, std::uint32_t b, std::uint32_t c);
+    [[nodiscard]] const Vec3& at(std::uint32_t v) const { return vertices_[v]; }
+    [[nodiscard]] std::uint32_t count() const { return static_cast<std::uint32_t>(vertices_.size()); }
+    [[nodiscard]] terrain::Tin take();
+
+private:
+    struct Cell {
+        std::int64_t x = 0;
+        std::int64_t y = 0;
+        friend bool operator==(const Cell&, const Cell&) = default;
+    };
+    struct Hash {
+        std::size_t operator()(const Cell& c) const {
+            return static_cast<std::size_t>(c.x) * 0x9e3779b97f4a7c15ULL ^ static_cast<std::size_t>(c.y);
+        }
+    };
+    std::vector<Vec3> vertices_;
+    std::vector<std::uint32_t> corners_;
+    std::unordered_set<std::uint64_t> sides_;  ///< from vertex to vertex, as triangles go round
+    std::unordered_map<Cell, std::uint32_t, Hash> cells_;
+};
+
+/// A region of a face: between two chains that run with s, on one plane.
+struct FaceRegion {
+    std::vector<Along> inner;
+    std::vector<Along> outer;  ///< begins and ends where the other does in s
+    std::size_t strip = 0;
+    std::vector<bool> meets;  ///< of each side of the outer chain: it lies on the target
+};
+
+/// What lies between the edge and the end of a face.
+std::vector<FaceRegion> regionsOf(const Facet& facet, const Envelope& end);
+
+/// Its triangles. Every corner of the region becomes a vertex; none is added.
+void addRegion(MeshPool& pool, const Facet& facet, const FaceRegion& region);
+
+}  // namespace erdwerk::earthwork

@@ -1,0 +1,55 @@
+#pragma once
+// How far faces reach: to their target, or to another face.
+
+#include <limits>
+
+#include "core/earthwork/facet.h"
+
+namespace erdwerk::earthwork {
+
+/// Gathers what a face may end on, cut to the ground between its flanks. Where that runs out over a flank
+/// which the face leans over, the face goes no farther along the edge.
+class Gathering {
+public:
+    /// With `flanksEndIt` it ends on a flank that leans over it, too.
+    explicit Gathering(const Facet& facet, bool flanksEndIt = true);
+    /// A straight; with a strip only what lies on it.
+    void add(Along a, Along b, EndsOn on, std::optional<std::size_t> strip = {});
+    /// The nearest of all of them, where the face has ground.
+    [[nodiscard]] Envelope nearest() const;
+    // The flanks at a d.
+    [[nodiscard]] double firstAt(double d) const {
+        return breaks_.empty() ? first_.at + first_.slope * d : facet_.first.at(d);
+    }
+    [[nodiscard]] double lastAt(double d) const {
+        return breaks_.empty() ? last_.at + last_.slope * d : facet_.last.at(d);
+    }
+    [[nodiscard]] double from() const { return from_; }
+    [[nodiscard]] double to() const { return to_; }
+
+private:
+    /// s = at + slope * d
+    struct Straight {
+        double at = 0;
+        double slope = 0;
+    };
+    static Straight straightOf(const Flank& flank, double about);
+    void cut(Along a, Along b, EndsOn on);
+
+    const Facet& facet_;
+    Straight first_;
+    Straight last_;
+    std::vector<double> breaks_;  ///< d of the flanks' knots
+    std::vector<Piece> pieces_;
+    double from_ = -std::numeric_limits<double>::infinity();
+    double to_ = std::numeric_limits<double>::infinity();
+};
+
+/// What a face would meet without the others.
+Envelope reachOf(const Facet& facet, const BatterTarget& target, const terrain::TinLocator* surface);
+
+/// How far a face goes at s = 0, about; nothing when it does not get there.
+std::optional<double> reachAtStart(const Facet& facet, const BatterTarget& target,
+                                   const terrain::TinLocator* surface);
+
+}  // namespace erdwerk::earthwork

@@ -1,0 +1,239 @@
+#include "core/operations/earthworks.h"
+
+#include <cmath>
+
+#include "core/check/finding.h"
+#include "core/operations/edit.h"
+#include "core/operations/show.h"
+#include "support/geometry.h"
+
+namespace erdwerk::operations {
+namespace {
+
+using test::places;
+using test::valueOf;
+
+/// Level ground at 100 over 200 x 200, and a square edge of 20 x 20 in its middle at 105.
+struct Site {
+    Document document;
+    ObjectId ground, edge;
+    derive::Model model;
+
+    Site() {
+        std::vector<survey::SurveyPoint> points;
+        for (const double x : {0.0, 70.0, 130.0, 200.0})
+            for (const double y : {0.0, 70.0, 130.0, 200.0})
+                points.push_back({std::to_string(points.size() + 1), {x, y}, 100.0, "", ""});
+        ObjectId set;
+        document = addPoints(document, "Survey", points, &set);
+        document = addSurface(document, "Ground", {{set, Role::Points}}, &ground);
+        Line line{linework::lineThrough(places("90 90, 110 90, 110 110, 90 110"), {105.0}, true)};
+        line.line.vertices[1].rule = linework::RiseFromPrevious{0};
+        line.line.vertices[2].rule = linework::RiseFromPrevious{0};
+        line.line.vertices[3].rule = linework::RiseFromPrevious{0};
+        document = document.added("Terrace", line, &edge);
+    }
+    Results results() { return std::make_shared<const Derived>(valueOf(model.evaluate(document))); }
+    void apply(const Edit& edit) {
+        auto done = document::perform("edit", edit, document);
+        ASSERT_TRUE(done) << done.error().text;
+        document = std::move(done->document);
+    }
+    Earthwork pad() const {
+        Earthwork out;
+        out.sort = EarthworkSort::Pad;
+        out.edge = edge;
+        out.ground = ground;
+        return out;
+    }
+    ObjectId only() const { return document.all<Earthwork>().front(); }
+};
+
+double frustum(double outer, double inner, double depth) {
+    return depth / 3 * (outer * outer + inner * inner + outer * inner);
+}
+
+TEST(Earthworks, APadBecomesPartOfTheFinishedSurface) {
+    Site site;
+    site.apply(addEarthwork(site.pad()));
+    EXPECT_EQ(site.document.nameOf(site.only()), "Terrace pad");
+    const ObjectId finished = finishedOf(site.document, site.ground);
+    ASSERT_TRUE(finished);
+    EXPECT_EQ(site.document.nameOf(finished), "Ground finished");
+    EXPECT_TRUE(site.document.hidden(*site.document.find(site.ground)));
+    const auto seen = site.results();
+    const auto* made = Derived::in(seen->earthworks, site.only());
+    ASSERT_NE(made, nullptr);
+    EXPECT_EQ(made->problem, "");
+    EXPECT_NEAR(made->volumes.fill, frustum(40, 20, 5), 1e-7);
+    EXPECT_NEAR(made->net, frustum(40, 20, 5), 1e-7);
+    EXPECT_NEAR(*seen->surface(finished)->heightAt({100, 100}), 105, 1e-9);
+    EXPECT_NEAR(*seen->surface(finished)->heightAt({115, 100}), 102.5, 1e-9);
+    EXPECT_NEAR(*seen->surface(finished)->heightAt({140, 100}), 100, 1e-9);
+    EXPECT_NEAR(*seen->surface(site.ground)->heightAt({100, 100}), 100, 1e-9);
+}
+
+TEST(Earthworks, FromOneSlopeToAnotherIsOneEdit) {
+    Site site;
+    site.apply(addEarthwork(site.pad()));
+    site.results();
+    site.apply(setTypedSlope(site.only(), SlopeOf::Both, "3:1"));
+    const auto seen = site.results();
+    EXPECT_NEAR(seen->earthworks.at(site.only())->volumes.fill, frustum(50, 20, 5), 1e-7);
+    const ObjectId finished = finishedOf(site.document, site.ground);
+    EXPECT_NEAR(*seen->surface(finished)->heightAt({122, 100}), 101, 1e-9);
+    EXPECT_FALSE(setTypedSlope(site.only(), SlopeOf::Cut, "0:1")(site.document));
+    EXPECT_FALSE(setTypedSlope(site.only(), SlopeOf::Cut, "steep")(site.document));
+}
+
+TEST(Earthworks, FollowsItsEdgeAndGoesWithIt) {
+    Site site;
+    site.apply(addEarthwork(site.pad()));
+    site.results();
+    site.apply(moveVertex(site.edge, 1, {120, 90}));
+    site.apply(moveVertex(site.edge, 2, {120, 110}));
+    auto seen = site.results();
+    EXPECT_NEAR(seen->earthworks.at(site.only())->volumes.area, 50 * 40, 1e-7);
+    const ObjectId finished = finishedOf(site.document, site.ground);
+    site.apply([&](const Document& d) -> Result<Edited> { return document::removeAll(d, {site.edge}); });
+    EXPECT_TRUE(site.document.all<Earthwork>().empty());
+    seen = site.results();
+    EXPECT_TRUE(seen->earthworks.empty());
+    EXPECT_NEAR(*seen->surface(finished)->heightAt({100, 100}), 100, 1e-9);
+}
+
+TEST(Earthworks, WithoutItsGroundItSaysSoAndKeepsAll) {
+    Site site;
+    site.apply(addEarthwork(site.pad()));
+    const ObjectId id = site.only();
+    site.apply([&](const Document& d) -> Result<Edited> { return document::removeAll(d, {site.ground}); });
+    const auto seen = site.results();
+    ASSERT_NE(site.document.get<Earthwork>(id), nullptr);
+    EXPECT_NE(seen->earthworks.at(id)->problem.find("no ground"), std::string::npos);
+    const auto findings = check::run(*seen);
+    EXPECT_TRUE(
+        std::any_of(findings.begin(), findings.end(), [](const auto& f) { return f.kind == "earthwork"; }));
+}
+
+TEST(Earthworks, LaterOnesLieOverEarlierOnesAndAGroupFitsTogether) {
+    for (const bool grouped : {false, true}) {
+        Site site;
+        if (grouped) {
+            ObjectId group;
+            site.document = site.document.added("Works", Group{"#123456"}, &group);
+            site.document = setGroup(site.document, site.edge, group);
+        }
+        site.apply(addEarthwork(site.pad()));
+        // A second pad whose edge stands on the first one's slope, lower.
+        ObjectId second;
+        site.document =
+            site.document.added("Yard",
+                                Line{linework::lineThrough(places("114 95, 134 95, 134 105, 114 105"),
+                                                           {101.0, 101.0, 101.0, 101.0}, true)},
+                                &second);
+        if (grouped) site.document = setGroup(site.document, second, site.document.find(site.edge)->group);
+        Earthwork yard = site.pad();
+        yard.edge = second;
+        site.apply(addEarthwork(yard));
+        const auto seen = site.results();
+        const auto* surface = seen->surface(finishedOf(site.document, site.ground));
+        EXPECT_NEAR(*surface->heightAt({124, 100}), 101, 1e-9);
+        const auto& made = *seen->earthworks.at(site.document.all<Earthwork>().back());
+        // On the slope of the first one it cuts (the slope is at 103 where its edge begins); alone it fills.
+        if (grouped)
+            EXPECT_GT(made.volumes.cut, 1);
+        else
+            EXPECT_NEAR(made.volumes.cut, 0, 1e-9);
+    }
+}
+
+TEST(Earthworks, BalancingLiftsTheEdgeWithItsRules) {
+    Site site;
+    Earthwork pad = site.pad();
+    pad.earth.swell = 1.25;
+    site.apply(addEarthwork(pad));
+    const auto seen = site.results();
+    // On level ground nothing is cut and nothing filled at 100 only: 50 left over needs a cut.
+    site.apply(balanceEarthwork(seen, site.only(), 50));
+    const auto after = site.results();
+    const auto& made = *after->earthworks.at(site.only());
+    EXPECT_NEAR(-made.net, 50, 1e-6);
+    EXPECT_LT(*made.height, 100);
+    EXPECT_TRUE(std::holds_alternative<linework::RiseFromPrevious>(
+        site.document.get<Line>(site.edge)->line.vertices[1].rule));
+    const auto curve = valueOf(balanceCurve(*after, site.only(), 1));
+    ASSERT_GT(curve.size(), 5U);
+    for (std::size_t i = 1; i < curve.size(); ++i) EXPECT_GT(curve[i].net, curve[i - 1].net);
+}
+
+TEST(Earthworks, APondHasAStageTable) {
+    Site site;
+    site.document =
+        setLine(site.document, site.edge,
+                linework::lineThrough(places("90 90, 110 90, 110 110, 90 110"), {96, 96, 96, 96}, true));
+    Earthwork pond = site.pad();
+    pond.sort = EarthworkSort::Pond;
+    pond.form.cut = pond.form.fill = "1:1";
+    site.apply(addEarthwork(pond));
+    const auto seen = site.results();
+    const auto& made = *seen->earthworks.at(site.only());
+    ASSERT_TRUE(made.storage);
+    EXPECT_NEAR(made.storage->spill, 100, 1e-9);
+    EXPECT_NEAR(made.storage->stages.back().volume, frustum(28, 20, 4), 1e-6);
+}
+
+TEST(Earthworks, ABatterTakesAStretchASideAndAKind) {
+    Site site;
+    Earthwork batter = site.pad();
+    batter.sort = EarthworkSort::Batter;
+    batter.right = true;
+    batter.stretch = valueOf(parseStretch("2 to 12"));
+    site.apply(addEarthwork(batter));
+    auto seen = site.results();
+    EXPECT_NEAR(seen->earthworks.at(site.only())->batter.planArea, 10 * 10, 1e-9);
+    earthwork::BatterForm flat;
+    flat.cut = "3:1";
+    flat.fill = "4:1";
+    site.apply(saveBatterKind("Flat", flat));
+    site.apply(takeBatterKind(site.only(), site.document.byName<BatterKind>("Flat")));
+    seen = site.results();
+    EXPECT_NEAR(seen->earthworks.at(site.only())->batter.planArea, 10 * 20, 1e-9);
+    site.apply(setTypedTarget(site.only(), "rise -2"));
+    EXPECT_NEAR(site.results()->earthworks.at(site.only())->batter.planArea, 10 * 8, 1e-9);
+    site.apply(setTypedChanges(site.only(), "5 to 5: 1:1, 1:1"));
+    EXPECT_NEAR(site.results()->earthworks.at(site.only())->batter.planArea, 5 * 8 + 5 * 2, 1e-6);
+    EXPECT_EQ(changesText(site.document.get<Earthwork>(site.only())->form.changes), "5 to 5: 1:1, 1:1");
+    for (const char* bad : {"5", "5 to", "x to 5: 1:1, 1:1", "9 to 5: 1:1, 1:1"})
+        EXPECT_FALSE(setTypedChanges(site.only(), bad)(site.document)) << bad;
+    EXPECT_FALSE(parseStretch("2"));
+    EXPECT_FALSE(parseStretch("-2 to 5"));
+    EXPECT_FALSE(setTypedTarget(site.only(), "up")(site.document));
+}
+
+TEST(Earthworks, WhatCannotBeIsRefusedAndChangesNothing) {
+    Site site;
+    ObjectId open;
+    site.document =
+        site.document.added("Open", Line{linework::lineThrough(places("0 0, 10 0"), {1, 2})}, &open);
+    Earthwork bad = site.pad();
+    bad.edge = open;
+    EXPECT_FALSE(addEarthwork(bad)(site.document));
+    bad = site.pad();
+    bad.edge = site.ground;
+    EXPECT_FALSE(addEarthwork(bad)(site.document));
+    bad = site.pad();
+    bad.ground = {};
+    EXPECT_FALSE(addEarthwork(bad)(site.document));
+    bad = site.pad();
+    bad.form.cut = "0:1";
+    EXPECT_FALSE(addEarthwork(bad)(site.document));
+    EXPECT_FALSE(balanceEarthwork(site.results(), open, 0)(site.document));
+    // An edge that takes its height from the finished surface goes in a circle; it ends, and is told.
+    site.apply(addEarthwork(site.pad()));
+    site.apply(setRule(site.edge, 0, linework::OnSurface{finishedOf(site.document, site.ground), 1}));
+    const auto seen = site.results();
+    EXPECT_FALSE(seen->earthworks.at(site.only())->problem.empty());
+}
+
+}  // namespace
+}  // namespace erdwerk::operations
