@@ -85,7 +85,11 @@ private:
         const ObjectId line =
             add(site_.lane.name + " centre", Line{site_.lane.line, LineStyle::Plain}, site_works_);
         lane_ = add(site_.lane.name, Alignment{line, false, 0, 10});
-        std::vector<route::Pvi> design{{0, 315.4, 0}, {78, 318.1, 40}, {158, 319.0, 40}, {228, 323.9, 0}};
+        const std::vector<route::Pvi> design{
+            {0, 315.4, 0}, {78, 318.1, 40}, {158, 319.0, 40}, {228, 323.9, 0}};
+        formation_ =
+            add("Lane formation", Line{laneFormation(site_.lane.line, design, ground_), LineStyle::Plain},
+                site_works_);
         add("Lane design", Profile{lane_, ground_, design, 5});
     }
 
@@ -112,7 +116,7 @@ private:
                                       "2026-11-25"});
     }
 
-    /// Dome Terrace is a pad, and below the peat ditch lies a small pond.
+    /// Dome Terrace and the lane are pads, and below the peat ditch lies a small pond.
     void earthworks() {
         const auto make = [&](ObjectId edge, EarthworkSort sort, const std::string& slope) {
             Earthwork work;
@@ -124,6 +128,7 @@ private:
             document_ = operations::addEarthwork(work)(document_)->document;
         };
         make(terrace_, EarthworkSort::Pad, "2:1");
+        make(formation_, EarthworkSort::Pad, "1.5:1");
         make(pond_, EarthworkSort::Pond, "2:1");
         earthwork::BatterForm steep;
         steep.cut = "1:1";
@@ -146,7 +151,7 @@ private:
 
     const Site& site_;
     Document document_;
-    ObjectId rock_, site_works_, field_lines_, points_, rim_, ground_, lane_, terrace_, pond_;
+    ObjectId rock_, site_works_, field_lines_, points_, rim_, ground_, lane_, terrace_, formation_, pond_;
     std::vector<ObjectId> breaklines_;
 };
 

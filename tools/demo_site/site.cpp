@@ -263,6 +263,57 @@ linework::Line3D domeTerrace() {
     return pad;
 }
 
+linework::Line3D laneFormation(const linework::Line3D& lane, const std::vector<route::Pvi>& design,
+                               ObjectId ground) {
+    using namespace linework;
+    const auto centre = planPath(lane);
+    const double length = geometry::lengthOf(centre);
+    std::vector<double> stations{0};
+    for (const auto& element : centre) stations.push_back(stations.back() + geometry::lengthOf(element));
+    const auto beside = [&](double station, double offset) {
+        const auto p = geometry::positionAt(centre, station);
+        return p.place + geometry::leftOf(geometry::directionOf(p.direction)) * offset;
+    };
+    Line3D out;
+    out.closed = true;
+    // Up along the left edge, back along the right one.
+    for (const double side : {2.5, -2.5}) {
+        const bool forth = side > 0;
+        const std::size_t sides = centre.size();
+        for (std::size_t k = 0; k <= sides; ++k) {
+            const std::size_t at = forth ? k : sides - k;
+            LineVertex v = corner(beside(stations[at], side));
+            if (at == 0 || at == sides)
+                v.rule = OnSurface{ground, 0};
+            else
+                v.rule = Interpolated{};
+            const std::size_t element = forth ? at : at - 1;
+            if (k < sides && arcOf(centre[element]))
+                v.through = beside((stations[element] + stations[element + 1]) / 2, side);
+            out.vertices.push_back(v);
+            if (k == sides) continue;
+            std::vector<LineVertex> between;
+            for (const auto& pvi : design) {
+                if (pvi.station <= stations[element] || pvi.station >= stations[element + 1] ||
+                    pvi.station > length - 20)
+                    continue;
+                LineVertex grade;
+                grade.isCorner = false;
+                grade.fraction =
+                    (pvi.station - stations[element]) / (stations[element + 1] - stations[element]);
+                if (!forth) grade.fraction = 1 - grade.fraction;
+                grade.rule = FixedHeight{pvi.height};
+                if (pvi.curveLength > 0)
+                    grade.curve = VerticalCurve{VerticalCurve::By::Length, pvi.curveLength};
+                between.push_back(grade);
+            }
+            if (!forth) std::reverse(between.begin(), between.end());
+            out.vertices.insert(out.vertices.end(), between.begin(), between.end());
+        }
+    }
+    return out;
+}
+
 namespace {
 
 /// The pond's shape, so many times its floor.

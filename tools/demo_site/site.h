@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/linework/line3d.h"
+#include "core/route/profile.h"
 #include "core/survey/points.h"
 #include "core/terrain/build.h"
 
@@ -40,6 +41,10 @@ FlatDrawing turningPlace(const linework::Line3D& lane);
 
 /// The edge of Dome Terrace: one fixed corner, falls of 1 % away from it, back corner interpolated.
 linework::Line3D domeTerrace();
+/// Both edges of Starling Lane as one closed line: on the ground at its ends, at the heights of `design` (by
+/// station, rising) between them, arcs kept.
+linework::Line3D laneFormation(const linework::Line3D& lane, const std::vector<route::Pvi>& design,
+                               ObjectId ground);
 /// The floor of the pond below the peat ditch, level.
 linework::Line3D pondFloor();
 /// A line round it, on higher ground, without heights.

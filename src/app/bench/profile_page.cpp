@@ -233,12 +233,19 @@ void ProfilePage::refresh() {
     if (!design.points.empty()) shown.series.push_back(std::move(design));
     if (const auto it = session_.derived().profiles.find(*profile_);
         it != session_.derived().profiles.end()) {
-        SectionSeries ground{tr("Ground"), theme::contourIndex, 1.5, false, {}};
+        SectionSeries ground{
+            QString::fromStdString(document.nameOf(p->ground)), theme::contourIndex, 1.5, false, {}};
         for (const auto& g : it->second->ground) ground.points.push_back({g.station, g.height});
+        shown.shadeDifference = !shown.series.empty();
         shown.series.push_back(std::move(ground));
+        for (const auto& other : it->second->others) {
+            SectionSeries also{
+                QString::fromStdString(document.nameOf(other.surface)), theme::spruce, 1.5, true, {}};
+            for (const auto& g : other.points) also.points.push_back({g.station, g.height});
+            shown.series.push_back(std::move(also));
+        }
         shown.empty = QString::fromStdString(it->second->problem);
     }
-    shown.shadeDifference = shown.series.size() == 2;
     const auto figures = route::figures(p->design);
     for (std::size_t i = 0; i < p->design.size(); ++i) {
         QString text = QString::fromStdString(formatHeight(p->design[i].height, display));

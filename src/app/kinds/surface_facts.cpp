@@ -122,6 +122,10 @@ void surfaceStyle(FactsForm& form, ObjectId id) {
     form.check(QObject::tr("Rounded contours"), style.smooth, [restyle](const Document& d, bool on) {
         return restyle(d, [on](auto& s) { s.smooth = on; });
     });
+    if (form.document().get<objects::Surface>(id)->definition->base)
+        form.check(QObject::tr("Ground before, dashed"), style.before, [restyle](const Document& d, bool on) {
+            return restyle(d, [on](auto& s) { s.before = on; });
+        });
     form.check(QObject::tr("Hillshade"), style.hillshade, [restyle](const Document& d, bool on) {
         return restyle(d, [on](auto& s) { s.hillshade = on; });
     });

@@ -108,30 +108,46 @@ void paintContourHeight(PlanCanvas& canvas, const terrain::Contour& line) {
 
 }  // namespace
 
+namespace {
+
+/// A line as it is seen in the window, with no more corners than pixels; empty where it is not.
+QPolygonF seen(const PlanCanvas& canvas, const terrain::Contour& line) {
+    Box box;
+    for (const Vec2 p : line.places) box.add(p);
+    // Lines too small to be seen are left to the zoom.
+    if (!box.meets(canvas.window) ||
+        std::max(box.width(), box.height()) * canvas.view.scale < 2 * canvas.unit)
+        return {};
+    QPolygonF drawn;
+    QPointF last(-1e9, -1e9);
+    for (const Vec2 p : line.places) {
+        const QPointF q = canvas.view.toPicture(p);
+        if (std::abs(q.x() - last.x()) + std::abs(q.y() - last.y()) < 0.7 * canvas.unit) continue;
+        drawn << q;
+        last = q;
+    }
+    if (line.closed && !drawn.isEmpty()) drawn << drawn.front();
+    return drawn;
+}
+
+}  // namespace
+
 void paintContours(PlanCanvas& canvas, ObjectId id) {
     const auto& style = canvas.document.get<objects::Surface>(id)->style;
-    const auto it = canvas.derived.contours.find(id);
-    if (it == canvas.derived.contours.end()) return;
-    for (const auto& line : *it->second) {
-        if (canvas.stopped()) return;
-        const bool index = terrain::isIndexContour(line.height, style.interval, style.indexEvery);
-        Box box;
-        for (const Vec2 p : line.places) box.add(p);
-        if (!box.meets(canvas.window)) continue;
-        // Lines too small to be seen are left to the zoom.
-        if (std::max(box.width(), box.height()) * canvas.view.scale < 2 * canvas.unit) continue;
-        QPolygonF drawn;
-        QPointF last(-1e9, -1e9);
-        for (const Vec2 p : line.places) {
-            const QPointF q = canvas.view.toPicture(p);
-            if (std::abs(q.x() - last.x()) + std::abs(q.y() - last.y()) < 0.7 * canvas.unit) continue;
-            drawn << q;
-            last = q;
+    const auto paint = [&](const derive::Results<std::vector<terrain::Contour>>& all, Qt::PenStyle pen,
+                           double width) {
+        const auto it = all.find(id);
+        if (it == all.end()) return;
+        for (const auto& line : *it->second) {
+            if (canvas.stopped()) return;
+            const bool index = terrain::isIndexContour(line.height, style.interval, style.indexEvery);
+            canvas.painter.setPen(
+                canvas.pen(index ? theme::contourIndex : theme::contour, width * (index ? 1.3 : 0.8), pen));
+            canvas.painter.drawPolyline(seen(canvas, line));
         }
-        if (line.closed && !drawn.isEmpty()) drawn << drawn.front();
-        canvas.painter.setPen(canvas.pen(index ? theme::contourIndex : theme::contour, index ? 1.3 : 0.8));
-        canvas.painter.drawPolyline(drawn);
-    }
+    };
+    paint(canvas.derived.contoursBefore, Qt::DashLine, 0.8);
+    paint(canvas.derived.contours, Qt::SolidLine, 1);
 }
 
 void paintContourHeights(PlanCanvas& canvas, ObjectId id) {

@@ -203,7 +203,10 @@ Result<double> parseStation(std::string_view input, const DisplaySettings& setti
         const auto blocks = parseNumber(text.substr(0, plus));
         const auto rest = parseNumber(text.substr(plus + 1));
         if (!blocks || !rest || *rest < 0) return badInput("'" + std::string(text) + "' is not a station");
-        const double size = settings.station == StationStyle::Thousands ? 1000.0 : 100.0;
+        // 2+750 and 27+50 say themselves what stands before the plus.
+        const auto digits = std::min(text.find('.', plus), text.size()) - plus - 1;
+        const bool hundreds = digits == 2 || (digits != 3 && settings.station == StationStyle::Hundreds);
+        const double size = hundreds ? 100.0 : 1000.0;
         const bool negative = text.front() == '-';
         return *blocks * size + (negative ? -*rest : *rest);
     }

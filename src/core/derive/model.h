@@ -52,6 +52,13 @@ struct ThinFigures {
 
 struct SurfaceWork;
 
+/// How a surface differs from the one that it begins with.
+struct SurfacePatch {
+    std::shared_ptr<const terrain::TinLocator> base;
+    std::vector<std::uint32_t> gone;   ///< triangles of the base
+    std::vector<std::uint32_t> fresh;  ///< its own triangles that the base does not have
+};
+
 struct SurfaceResult {
     std::shared_ptr<const terrain::TinLocator>
         locator;  ///< null when there is no surface; `problem` says why
@@ -64,6 +71,7 @@ struct SurfaceResult {
     std::vector<std::pair<std::size_t, std::string>> editProblems;  ///< own edits that do not apply, and why
     bool locally = false;                                           ///< worked out from the result before
     std::shared_ptr<const SurfaceWork> work;                        ///< for the next one; may be null
+    std::shared_ptr<const SurfacePatch> patch;                      ///< of a finished surface; may be null
 };
 
 struct FitResult {
@@ -85,7 +93,13 @@ struct BandTable {
 
 struct ProfileResult {
     std::vector<route::ProfilePoint> ground;
-    std::string problem;  ///< why there is no ground
+    /// Another state of the same ground.
+    struct Other {
+        ObjectId surface;
+        std::vector<route::ProfilePoint> points;
+    };
+    std::vector<Other> others;  ///< the finished surface of the ground; of a finished one what it begins with
+    std::string problem;        ///< why there is no ground
 };
 
 struct ParcelResult {
@@ -122,6 +136,7 @@ struct Derived {
     Document document;
     Results<SurfaceResult> surfaces;
     Results<std::vector<terrain::Contour>> contours;
+    Results<std::vector<terrain::Contour>> contoursBefore;  ///< of what finished surfaces took away
     Results<FitResult> fits;   ///< of surfaces with dense heights to compare with
     Results<BandTable> bands;  ///< of surfaces that show them
     Results<survey::CloudTiles> clouds;

@@ -6,6 +6,7 @@
 #include "core/derive/edge.h"
 #include "core/terrain/clip.h"
 #include "core/terrain/local_edit.h"
+#include "core/terrain/patch.h"
 #include "core/terrain/thin.h"
 
 namespace erdwerk::derive {
@@ -270,21 +271,28 @@ bool hasPlainRim(const terrain::Tin& tin) {
     });
 }
 
+/// The surface that an edit takes over; where it cannot be, why goes into the result.
+const terrain::TinLocator* takenOverBy(const SurfaceDefinition& definition, std::size_t edit,
+                                       const Beside& beside, SurfaceResult& result) {
+    const auto* other = beside.surfaceAt(definition.edits[edit].surface);
+    if (other == nullptr)
+        result.editProblems.emplace_back(edit, "the surface to take over is not there");
+    else if (!hasPlainRim(other->tin()))
+        result.editProblems.emplace_back(edit, "its rim crosses itself, so nothing can be cut along it");
+    else
+        return other;
+    return nullptr;
+}
+
 /// Those that are on, in order; why one does not apply goes into the result.
-void applyEdits(const SurfaceDefinition& definition,
-                const std::function<const terrain::TinLocator*(ObjectId)>& surfaceAt, terrain::Tin& tin,
+void applyEdits(const SurfaceDefinition& definition, const Beside& beside, terrain::Tin& tin,
                 SurfaceResult& result) {
     for (std::size_t k = 0; k < definition.edits.size(); ++k) {
         const SurfaceEdit& edit = definition.edits[k];
         if (!edit.on) continue;
         if (edit.edit.kind == terrain::EditKind::TakeOver) {
-            const auto* other = surfaceAt(edit.surface);
-            if (other != nullptr && hasPlainRim(other->tin()))
+            if (const auto* other = takenOverBy(definition, k, beside, result))
                 tin = terrain::takenOver(tin, other->tin());
-            else if (other != nullptr)
-                result.editProblems.emplace_back(k, "its rim crosses itself, so nothing can be cut along it");
-            else
-                result.editProblems.emplace_back(k, "the surface to take over is not there");
             continue;
         }
         auto next = terrain::edited(tin, edit.edit);
@@ -295,19 +303,47 @@ void applyEdits(const SurfaceDefinition& definition,
     }
 }
 
+bool onlyTakesOver(const SurfaceDefinition& definition) {
+    return std::all_of(definition.edits.begin(), definition.edits.end(), [](const SurfaceEdit& e) {
+        return !e.on || e.edit.kind == terrain::EditKind::TakeOver;
+    });
+}
+
+/// A finished surface, from the one that it begins with.
+SurfaceResult patchedSurface(const SurfaceDefinition& definition, const Beside& beside) {
+    SurfaceResult result;
+    terrain::Patch patch(beside.base->locator);
+    for (std::size_t k = 0; k < definition.edits.size(); ++k)
+        if (definition.edits[k].on)
+            if (const auto* other = takenOverBy(definition, k, beside, result)) patch.takeOver(other->tin());
+    auto patched = std::move(patch).finish();
+    const auto& base = beside.base->locator;
+    result.points = base->tin().vertexCount();
+    if (patched.locator->tin().empty()) {
+        result.problem = "no triangle is left";
+        return result;
+    }
+    result.figures = terrain::figuresAfter(beside.base->figures, base->tin(), patched.gone,
+                                           patched.locator->tin(), patched.fresh);
+    result.locator = patched.locator;
+    result.patch = std::make_shared<const SurfacePatch>(
+        SurfacePatch{base, std::move(patched.gone), std::move(patched.fresh)});
+    return result;
+}
+
 }  // namespace
 
 Result<SurfaceResult> buildSurface(const SurfaceDefinition& definition, std::vector<ResolvedSource> sources,
-                                   const SurfaceResult* before,
-                                   const std::function<const terrain::TinLocator*(ObjectId)>& surfaceAt,
-                                   const Context& context) {
+                                   const Beside& beside, const Context& context) {
     SurfaceBuilder builder(definition, context);
+    const bool hasBase = beside.base != nullptr && beside.base->locator;
+    if (!definition.imported && definition.base && hasBase && onlyTakesOver(definition))
+        return patchedSurface(definition, beside);
     const auto begin = [&]() -> Result<terrain::Tin> {
         if (definition.imported) return *definition.imported;
-        if (!definition.base) return builder.fromSources(std::move(sources), before);
-        const auto* base = surfaceAt(definition.base);
-        return base != nullptr ? Result<terrain::Tin>(base->tin())
-                               : badInput("the surface that it begins with is not there");
+        if (!definition.base) return builder.fromSources(std::move(sources), beside.before);
+        return hasBase ? Result<terrain::Tin>(beside.base->locator->tin())
+                       : badInput("the surface that it begins with is not there");
     };
     Result<terrain::Tin> tin = begin();
     SurfaceResult result = std::move(builder.result);
@@ -318,7 +354,7 @@ Result<SurfaceResult> buildSurface(const SurfaceDefinition& definition, std::vec
         return result;
     }
     if (definition.imported || definition.base) result.points = tin->vertexCount();
-    applyEdits(definition, surfaceAt, *tin, result);
+    applyEdits(definition, beside, *tin, result);
     if (tin->empty()) {
         result.problem = "no triangle is left: check the boundary, the openings and the longest edge";
         return result;

@@ -31,12 +31,18 @@ struct SurfaceWork {
     std::shared_ptr<const terrain::TinLocator> locator;
 };
 
-/// `surfaceAt` gives other surfaces, for edits that take one over. Fails with Cancelled only: why there is no
-/// surface stands in the result.
+/// What a surface is built from beside its sources.
+struct Beside {
+    const SurfaceResult* before = nullptr;  ///< its last result; may be null
+    const SurfaceResult* base = nullptr;    ///< of the surface that it begins with; may be null
+    /// Other surfaces, for edits that take one over; may give null.
+    std::function<const terrain::TinLocator*(ObjectId)> surfaceAt;
+};
+
+/// Fails with Cancelled only: why there is no surface stands in the result. A surface that begins with
+/// another and only takes over costs a copy of that one and what is exchanged.
 Result<SurfaceResult> buildSurface(const SurfaceDefinition& definition, std::vector<ResolvedSource> sources,
-                                   const SurfaceResult* before,
-                                   const std::function<const terrain::TinLocator*(ObjectId)>& surfaceAt,
-                                   const Context& context);
+                                   const Beside& beside, const Context& context);
 
 /// Clouds and rasters among the sources, all their points that take part.
 Result<std::vector<geometry::Vec3>> densePlaces(const std::vector<ResolvedSource>& sources,

@@ -2,6 +2,7 @@
 
 #include "core/derive/evaluation.h"
 #include "core/derive/surface_build.h"
+#include "core/terrain/contour_patch.h"
 
 namespace erdwerk::derive {
 
@@ -22,14 +23,48 @@ ResolvedSource resolved(Evaluation& evaluation, const Source& source, std::vecto
     return out;
 }
 
-void contours(Evaluation& e, ObjectId id, const SurfaceStyle& style,
-              const std::shared_ptr<const SurfaceResult>& result) {
-    if (!style.contours) return;
-    e.out.contours[id] = e.remembered<std::vector<terrain::Contour>>(
+using Contours = std::vector<terrain::Contour>;
+
+std::shared_ptr<const Contours> contours(Evaluation& e, ObjectId id, const Surface& surface);
+
+/// Of a finished surface, from those of the surface that it begins with, where that shows the same.
+std::optional<Contours> contoursAfter(Evaluation& e, const Surface& surface, const SurfaceResult& result) {
+    const ObjectId from = surface.definition->base;
+    const auto* base = e.document.get<Surface>(from);
+    if (!result.patch || base == nullptr || base->style.interval != surface.style.interval ||
+        base->style.smooth != surface.style.smooth)
+        return std::nullopt;
+    const auto before = contours(e, from, *base);
+    if (!before || e.out.surfaces.at(from)->locator != result.patch->base) return std::nullopt;
+    return terrain::contoursAfter(*before, result.patch->base->tin(), result.patch->gone,
+                                  result.locator->tin(), result.patch->fresh,
+                                  {surface.style.interval, surface.style.smooth});
+}
+
+/// Null where none are shown.
+std::shared_ptr<const Contours> contours(Evaluation& e, ObjectId id, const Surface& surface) {
+    const auto result = e.surface(id);
+    const SurfaceStyle& style = surface.style;
+    if (!style.contours || !result || !result->locator) return nullptr;
+    if (const auto it = e.out.contours.find(id); it != e.out.contours.end()) return it->second;
+    auto made = e.remembered<Contours>(
         "contours", id, {result}, formatExact(style.interval) + (style.smooth ? " smooth" : ""), [&] {
+            if (auto after = contoursAfter(e, surface, *result)) return std::move(*after);
             auto lines = terrain::contours(result->locator->tin(), {style.interval, style.smooth}, e.context);
             if (!lines && lines.error().code == ErrorCode::Cancelled) e.cancel();
-            return lines ? std::move(*lines) : std::vector<terrain::Contour>{};
+            return lines ? std::move(*lines) : Contours{};
+        });
+    e.out.contours[id] = made;
+    return made;
+}
+
+void contoursBefore(Evaluation& e, ObjectId id, const SurfaceStyle& style,
+                    const std::shared_ptr<const SurfaceResult>& result) {
+    if (!style.contours || !style.before || !result->patch) return;
+    e.out.contoursBefore[id] = e.remembered<Contours>(
+        "contours-before", id, {result}, formatExact(style.interval) + (style.smooth ? " smooth" : ""), [&] {
+            return terrain::contoursWithin(result->patch->base->tin(), result->patch->gone,
+                                           {style.interval, style.smooth});
         });
 }
 
@@ -86,8 +121,9 @@ std::shared_ptr<const SurfaceResult> Evaluation::surface(ObjectId id) {
             if (document.get<Surface>(edit.surface)) inputs.push_back(this->surface(edit.surface));
             if (document.get<Earthwork>(edit.surface)) inputs.push_back(earthwork(edit.surface));
         }
+    std::shared_ptr<const SurfaceResult> base;
     if (document.get<Surface>(surface->definition->base))
-        inputs.push_back(this->surface(surface->definition->base));
+        inputs.push_back(base = this->surface(surface->definition->base));
     busySurfaces.erase(id);
     asked.pop_back();
     const auto before = last<SurfaceResult>("surface", id);
@@ -97,7 +133,8 @@ std::shared_ptr<const SurfaceResult> Evaluation::surface(ObjectId id) {
             const auto it = out.surfaces.find(of);
             return it == out.surfaces.end() || !it->second ? nullptr : it->second->locator.get();
         };
-        auto made = buildSurface(*surface->definition, std::move(sources), before.get(), other, context);
+        auto made = buildSurface(*surface->definition, std::move(sources), {before.get(), base.get(), other},
+                                 context);
         if (!made) cancel();
         return made ? std::move(*made) : SurfaceResult{};
     });
@@ -119,7 +156,8 @@ Input Evaluation::survey(const std::shared_ptr<const Object>& object) {
 void work(Evaluation& evaluation, ObjectId id, const Surface& surface) {
     const auto result = evaluation.surface(id);
     if (!result || !result->locator) return;
-    contours(evaluation, id, surface.style, result);
+    contours(evaluation, id, surface);
+    contoursBefore(evaluation, id, surface.style, result);
     fit(evaluation, id, surface, result);
     bands(evaluation, id, surface.style.bands, result);
 }

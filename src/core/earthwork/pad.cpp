@@ -6,7 +6,7 @@
 #include "core/base/display.h"
 #include "core/earthwork/face_mesh.h"
 #include "core/geometry/path.h"
-#include "core/terrain/own_edits.h"
+#include "core/terrain/patch.h"
 
 namespace erdwerk::earthwork {
 

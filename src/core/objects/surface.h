@@ -59,6 +59,7 @@ struct SurfaceStyle {
     bool hillshade = true;
     bool heightColours = true;
     bool smooth = false;  ///< contours rounded at triangle edges
+    bool before = true;   ///< contours of the ground where earthworks took it away, dashed
     Bands bands = Bands::None;
     bool deviation = false;  ///< map of the fit check
     friend bool operator==(const SurfaceStyle&, const SurfaceStyle&) = default;

@@ -63,13 +63,6 @@ Result<Document> intoFinished(Document d, ObjectId id, ObjectId ground) {
 
 }  // namespace
 
-ObjectId finishedOf(const Document& document, ObjectId ground) {
-    if (!ground) return {};
-    for (const ObjectId id : document.all<Surface>())
-        if (document.get<Surface>(id)->definition->base == ground) return id;
-    return {};
-}
-
 std::vector<ObjectId> possibleGrounds(const Document& document) {
     std::vector<ObjectId> out;
     for (const ObjectId id : document.all<Surface>())

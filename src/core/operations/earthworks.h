@@ -1,6 +1,7 @@
 #pragma once
 // Batters, pads and ponds, as edits.
 
+#include "core/document/finished.h"
 #include "core/operations/lines.h"
 
 namespace erdwerk::operations {
@@ -9,8 +10,7 @@ namespace erdwerk::operations {
 /// ground, which is made when there is none ("GROUND finished") and then shown in place of the ground.
 /// BadInput for an edge that is no line, an open edge of a pad or pond, and slopes that cannot be.
 Edit addEarthwork(objects::Earthwork made);
-/// The surface that begins with a ground and has earthworks in it; none when there is none yet.
-ObjectId finishedOf(const Document& document, ObjectId ground);
+using document::finishedOf;
 /// Surfaces that earthworks can stand on: those that have none in them.
 std::vector<ObjectId> possibleGrounds(const Document& document);
 /// Of them the topmost under the middle of a line's first side; none when it lies on none.

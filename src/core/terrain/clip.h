@@ -22,9 +22,4 @@ Tin clip(const Tin& tin, const std::vector<Vec2>& ring, Part part = Part::Inside
 /// Two surfaces that do not overlap as one. They are not linked where they touch.
 Tin joined(const Tin& a, const Tin& b);
 
-/// The same, linked where they touch: vertices on the rims of both that are nearer than 1e-6 in plan and
-/// height are one (that of `a`); where there is a step they stay apart. Costs a copy of both and what there
-/// is of rims.
-Tin sewn(const Tin& a, const Tin& b);
-
 }  // namespace erdwerk::terrain

@@ -6,6 +6,8 @@
 #include <cmath>
 #include <memory>
 
+#include "core/terrain/contour_walk.h"
+
 namespace erdwerk::terrain {
 
 namespace {
@@ -35,10 +37,11 @@ struct LevelLists {
     }
 };
 
-/// Heights of the levels k with low < level <= high: those that separate a vertex below from one on or above.
+}  // namespace
+
 /// An interval that is a short decimal fraction m / n is worked out as such, so that level 3 of 0.1 is the
 /// very double that 0.3 reads as, and a vertex measured at 0.3 lies on it.
-std::vector<double> levelsBetween(double low, double high, double interval) {
+std::vector<double> contourLevels(double low, double high, double interval) {
     double numerator = interval;
     double denominator = 1;
     for (double n = 1; n <= 1e6; n *= 10) {
@@ -55,6 +58,8 @@ std::vector<double> levelsBetween(double low, double high, double interval) {
         if (level > low) levels.push_back(level);
     }
 }
+
+namespace {
 
 /// Triangles with the levels that cross them, in order. A guess by division is put right by comparison with
 /// the levels themselves, so rounding decides nothing.
@@ -117,139 +122,103 @@ LevelLists listsOf(const Tin& tin, const std::vector<double>& z, double interval
     return lists;
 }
 
-/// A place on a line, with the edge it lies on.
-struct Node {
-    Vec2 place;
-    double slope;  ///< height difference per length along the edge, absolute
-    double room;   ///< the edge's plan length: 0 where the line runs through a vertex
-};
-
 class LevelTracer {
 public:
     LevelTracer(const Tin& tin, const LevelLists& lists, std::size_t level, const ContourOptions& options)
         : tin_(tin),
           lists_(lists),
           index_(level),
-          level_(lists.heights[level]),
+          walk_(tin, lists.heights[level], options),
           triangles_(lists.triangles.data() + lists.start[level],
                      lists.start[level + 1] - lists.start[level]),
-          options_(options),
           done_(triangles_.size(), false) {}
 
     std::vector<Contour> run() {
         // Open lines first, from where they enter over the rim; what is left then is closed.
         for (std::size_t k = 0; k < triangles_.size(); ++k)
-            if (!done_[k] && tin_.neighbour(triangles_[k], entry(triangles_[k])) == Tin::none) follow(k);
+            if (!done_[k] && tin_.neighbour(triangles_[k], walk_.entry(triangles_[k])) == Tin::none)
+                follow(triangles_[k]);
         for (std::size_t k = 0; k < triangles_.size(); ++k)
-            if (!done_[k]) follow(k);
+            if (!done_[k]) follow(triangles_[k]);
         return std::move(out_);
     }
 
 private:
-    [[nodiscard]] bool above(std::uint32_t v) const { return tin_.vertex(v).z >= level_; }
-
-    /// Walking with higher ground on the right, a line enters a counter-clockwise triangle over the side that
-    /// rises from below to above in the triangle's sense, and leaves over the side that falls.
-    [[nodiscard]] int entry(std::uint32_t t) const { return sideWhere(t, false); }
-    [[nodiscard]] int exit(std::uint32_t t) const { return sideWhere(t, true); }
-    [[nodiscard]] int sideWhere(std::uint32_t t, bool startAbove) const {
-        for (int i = 0; i < 3; ++i)
-            if (above(tin_.corner(t, (i + 1) % 3)) == startAbove &&
-                above(tin_.corner(t, (i + 2) % 3)) != startAbove)
-                return i;
-        return 0;
-    }
-
-    [[nodiscard]] Node nodeOn(std::uint32_t t, int i) const {
-        std::uint32_t u = tin_.corner(t, (i + 1) % 3);
-        std::uint32_t v = tin_.corner(t, (i + 2) % 3);
-        if (u > v) std::swap(u, v);  // the same place from both sides
-        const Vec3& a = tin_.vertex(u);
-        const Vec3& b = tin_.vertex(v);
-        if (a.z == level_) return {a.plan(), 0, 0};
-        if (b.z == level_) return {b.plan(), 0, 0};
-        const double size = geometry::distance(a.plan(), b.plan());
-        return {geometry::lerp(a.plan(), b.plan(), (level_ - a.z) / (b.z - a.z)), std::abs(b.z - a.z) / size,
-                size};
-    }
-
-    void add(const Node& node) {
-        if (nodes_.empty() || !(nodes_.back().place == node.place)) nodes_.push_back(node);
-    }
-
-    void follow(std::size_t k) {
-        nodes_.clear();
-        const std::uint32_t first = triangles_[k];
-        std::uint32_t t = first;
-        add(nodeOn(t, entry(t)));
-        bool closed = false;
-        while (true) {
+    void follow(std::uint32_t first) {
+        auto line = walk_.follow(first, [&](std::uint32_t t) {
+            const std::size_t k = lists_.positionOf(t, index_);
+            if (done_[k]) return false;
             done_[k] = true;
-            const int out = exit(t);
-            add(nodeOn(t, out));
-            const std::uint32_t next = tin_.neighbour(t, out);
-            if (next == Tin::none) break;
-            if (next == first) {
-                closed = true;
-                break;
-            }
-            t = next;
-            k = lists_.positionOf(t, index_);
-            if (done_[k]) break;  // only where triangles are linked as they should not be
-        }
-        if (closed && nodes_.size() > 1 && nodes_.front().place == nodes_.back().place) nodes_.pop_back();
-        if (nodes_.size() < 2) return;  // a peak that only just reaches the level
-        Contour line{level_, closed, {}};
-        if (options_.smooth)
-            line.places = rounded(closed);
-        else
-            for (const Node& n : nodes_) line.places.push_back(n.place);
-        if (closed) line.places.push_back(line.places.front());
-        out_.push_back(std::move(line));
-    }
-
-    /// Replaces each corner by a parabola from near the middle of one side to near the middle of the next. It
-    /// stays inside the triangle of its control points, where the surface leaves the level most where the cut
-    /// meets the edge; the cut is made small enough for that to stay below 0.45 intervals.
-    [[nodiscard]] std::vector<Vec2> rounded(bool closed) const {
-        std::vector<Vec2> out;
-        const std::size_t n = nodes_.size();
-        for (std::size_t i = 0; i < n; ++i) {
-            const Vec2 c = nodes_[i].place;
-            const bool end = !closed && (i == 0 || i + 1 == n);
-            if (end || nodes_[i].room == 0) {
-                out.push_back(c);
-                continue;
-            }
-            const Vec2 a = nodes_[(i + n - 1) % n].place;
-            const Vec2 b = nodes_[(i + 1) % n].place;
-            const Vec2 from = geometry::lerp(c, a, 0.5);
-            const Vec2 to = geometry::lerp(c, b, 0.5);
-            // The cut meets the edge no farther from the corner than the longer of both halves.
-            const double reach = std::max(geometry::distance(c, from), geometry::distance(c, to));
-            const double leaves = reach * nodes_[i].slope;
-            const double share = leaves > 0 ? std::min(1.0, 0.45 * options_.interval / leaves) : 1.0;
-            const Vec2 start = geometry::lerp(c, from, share);
-            const Vec2 stop = geometry::lerp(c, to, share);
-            for (const double t : {0.0, 0.25, 0.5, 0.75, 1.0})
-                out.push_back(geometry::lerp(geometry::lerp(start, c, t), geometry::lerp(c, stop, t), t));
-        }
-        out.erase(std::unique(out.begin(), out.end()), out.end());
-        return out;
+            return true;
+        });
+        if (line) out_.push_back(std::move(*line));
     }
 
     const Tin& tin_;
     const LevelLists& lists_;
     std::size_t index_;
-    double level_;
+    ContourWalk walk_;
     std::span<const std::uint32_t> triangles_;
-    const ContourOptions& options_;
     std::vector<bool> done_;
-    std::vector<Node> nodes_;
     std::vector<Contour> out_;
 };
 
 }  // namespace
+
+ContourWalk::Node ContourWalk::nodeOn(std::uint32_t t, int i) const {
+    std::uint32_t u = tin_.corner(t, (i + 1) % 3);
+    std::uint32_t v = tin_.corner(t, (i + 2) % 3);
+    // The same place from both sides, and whatever the numbers are.
+    if (tin_.vertex(u).z > tin_.vertex(v).z) std::swap(u, v);
+    const Vec3& a = tin_.vertex(u);
+    const Vec3& b = tin_.vertex(v);
+    if (b.z == level_) return {b.plan(), 0, 0};
+    const double size = geometry::distance(a.plan(), b.plan());
+    return {geometry::lerp(a.plan(), b.plan(), (level_ - a.z) / (b.z - a.z)), std::abs(b.z - a.z) / size,
+            size};
+}
+
+std::optional<Contour> ContourWalk::line(bool closed) {
+    if (closed && nodes_.size() > 1 && nodes_.front().place == nodes_.back().place) nodes_.pop_back();
+    if (nodes_.size() < 2) return std::nullopt;
+    Contour line{level_, closed, {}};
+    if (options_.smooth)
+        line.places = rounded(closed);
+    else
+        for (const Node& n : nodes_) line.places.push_back(n.place);
+    if (closed) line.places.push_back(line.places.front());
+    return line;
+}
+
+/// Replaces each corner by a parabola from near the middle of one side to near the middle of the next. It
+/// stays inside the triangle of its control points, where the surface leaves the level most where the cut
+/// meets the edge; the cut is made small enough for that to stay below 0.45 intervals.
+std::vector<Vec2> ContourWalk::rounded(bool closed) const {
+    std::vector<Vec2> out;
+    const std::size_t n = nodes_.size();
+    for (std::size_t i = 0; i < n; ++i) {
+        const Vec2 c = nodes_[i].place;
+        const bool end = !closed && (i == 0 || i + 1 == n);
+        if (end || nodes_[i].room == 0) {
+            out.push_back(c);
+            continue;
+        }
+        const Vec2 a = nodes_[(i + n - 1) % n].place;
+        const Vec2 b = nodes_[(i + 1) % n].place;
+        const Vec2 from = geometry::lerp(c, a, 0.5);
+        const Vec2 to = geometry::lerp(c, b, 0.5);
+        // The cut meets the edge no farther from the corner than the longer of both halves.
+        const double reach = std::max(geometry::distance(c, from), geometry::distance(c, to));
+        const double leaves = reach * nodes_[i].slope;
+        const double share = leaves > 0 ? std::min(1.0, 0.45 * options_.interval / leaves) : 1.0;
+        const Vec2 start = geometry::lerp(c, from, share);
+        const Vec2 stop = geometry::lerp(c, to, share);
+        for (const double t : {0.0, 0.25, 0.5, 0.75, 1.0})
+            out.push_back(geometry::lerp(geometry::lerp(start, c, t), geometry::lerp(c, stop, t), t));
+    }
+    out.erase(std::unique(out.begin(), out.end()), out.end());
+    return out;
+}
 
 Result<std::vector<Contour>> contours(const Tin& tin, const ContourOptions& options, const Context& context) {
     if (!(options.interval > 0) || !std::isfinite(options.interval))
@@ -264,7 +233,7 @@ Result<std::vector<Contour>> contours(const Tin& tin, const ContourOptions& opti
     const double high = *highest;
     if ((high - low) / options.interval > 1e6)
         return badInput("the interval gives more than a million levels");
-    auto heights = levelsBetween(low, high, options.interval);
+    auto heights = contourLevels(low, high, options.interval);
     if (heights.empty()) return std::vector<Contour>{};
     const LevelLists lists = listsOf(tin, z, options.interval, std::move(heights));
     std::vector<std::vector<Contour>> perLevel(lists.heights.size());

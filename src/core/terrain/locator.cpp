@@ -7,18 +7,17 @@
 
 namespace erdwerk::terrain {
 
-int TinLocator::column(double x) const {
-    return static_cast<int>(std::clamp((x - bounds_.minX) / cell_, 0.0, columns_ - 1.0));
+int TinLocator::Grid::column(double x) const {
+    return static_cast<int>(std::clamp((x - bounds.minX) / cell, 0.0, columns - 1.0));
 }
 
-int TinLocator::row(double y) const {
-    return static_cast<int>(std::clamp((y - bounds_.minY) / cell_, 0.0, rows_ - 1.0));
+int TinLocator::Grid::row(double y) const {
+    return static_cast<int>(std::clamp((y - bounds.minY) / cell, 0.0, rows - 1.0));
 }
 
-/// Calls visit for each grid row that a convex shape (2 or 3 points) meets, with the columns it may touch
-/// there.
+/// Calls visit for each grid row that a shape meets, with the columns from its first to its last there.
 template <class Visit>
-void TinLocator::rowsOf(std::span<const Vec2> shape, const Visit& visit) const {
+void TinLocator::Grid::rowsOf(std::span<const Vec2> shape, const Visit& visit) const {
     double low = shape[0].y;
     double high = shape[0].y;
     for (const Vec2& p : shape) {
@@ -28,8 +27,8 @@ void TinLocator::rowsOf(std::span<const Vec2> shape, const Visit& visit) const {
     const int last = row(high);
     for (int r = row(low); r <= last; ++r) {
         // A hair more than the row, so that rounding never loses a cell. The outer rows reach to infinity.
-        const double bottom = r == 0 ? low : bounds_.minY + (r - 1e-6) * cell_;
-        const double top = r == rows_ - 1 ? high : bounds_.minY + (r + 1 + 1e-6) * cell_;
+        const double bottom = r == 0 ? low : bounds.minY + (r - 1e-6) * cell;
+        const double top = r == rows - 1 ? high : bounds.minY + (r + 1 + 1e-6) * cell;
         double left = std::numeric_limits<double>::infinity();
         double right = -left;
         for (std::size_t i = 0; i < shape.size(); ++i) {
@@ -47,45 +46,73 @@ void TinLocator::rowsOf(std::span<const Vec2> shape, const Visit& visit) const {
             left = std::min({left, from, to});
             right = std::max({right, from, to});
         }
-        if (left <= right) visit(Span{r, column(left - 1e-6 * cell_), column(right + 1e-6 * cell_)});
+        if (left <= right) visit(Span{r, column(left - 1e-6 * cell), column(right + 1e-6 * cell)});
     }
 }
 
-TinLocator::TinLocator(std::shared_ptr<const Tin> tin) : tin_(std::move(tin)), bounds_(tin_->bounds()) {
+template <class Visit>
+void TinLocator::eachCell(std::uint32_t t, const Visit& visit) const {
+    const auto [a, b, c] = tin_->triangle(t);
+    const std::array<Vec2, 3> shape{a.plan(), b.plan(), c.plan()};
+    grid_->rowsOf(shape, [&](const Span& s) {
+        for (int col = s.firstColumn; col <= s.lastColumn; ++col) visit(grid_->cellAt(s.row, col));
+    });
+}
+
+TinLocator::TinLocator(std::shared_ptr<const Tin> tin) : tin_(std::move(tin)) {
+    auto grid = std::make_shared<Grid>();
+    grid_ = grid;
+    grid->bounds = tin_->bounds();
     const double count = std::max<double>(1, tin_->triangleCount());
-    const double width = std::max(bounds_.width(), 1e-9);
-    const double height = std::max(bounds_.height(), 1e-9);
-    cell_ = std::max(std::sqrt(width * height / (count / 2)), std::max(width, height) / 20000.0);
-    columns_ = std::clamp(static_cast<int>(width / cell_) + 1, 1, 20001);
-    rows_ = std::clamp(static_cast<int>(height / cell_) + 1, 1, 20001);
-    start_.assign(static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_) + 1, 0);
-    const auto eachCell = [&](std::uint32_t t, const auto& visit) {
-        const auto [a, b, c] = tin_->triangle(t);
-        const std::array<Vec2, 3> shape{a.plan(), b.plan(), c.plan()};
-        rowsOf(shape, [&](const Span& s) {
-            const std::size_t base = static_cast<std::size_t>(s.row) * static_cast<std::size_t>(columns_);
-            for (int col = s.firstColumn; col <= s.lastColumn; ++col)
-                visit(base + static_cast<std::size_t>(col));
-        });
-    };
+    const double width = std::max(grid->bounds.width(), 1e-9);
+    const double height = std::max(grid->bounds.height(), 1e-9);
+    grid->cell = std::max(std::sqrt(width * height / (count / 2)), std::max(width, height) / 20000.0);
+    grid->columns = std::clamp(static_cast<int>(width / grid->cell) + 1, 1, 20001);
+    grid->rows = std::clamp(static_cast<int>(height / grid->cell) + 1, 1, 20001);
+    auto& start = grid->start;
+    start.assign(static_cast<std::size_t>(grid->columns) * static_cast<std::size_t>(grid->rows) + 1, 0);
     const std::uint32_t n = tin_->triangleCount();
-    for (std::uint32_t t = 0; t < n; ++t) eachCell(t, [&](std::size_t cell) { ++start_[cell + 1]; });
-    for (std::size_t i = 1; i < start_.size(); ++i) start_[i] += start_[i - 1];
-    members_.resize(start_.back());
-    std::vector<std::uint32_t> next(start_.begin(), start_.end() - 1);
-    for (std::uint32_t t = 0; t < n; ++t) eachCell(t, [&](std::size_t cell) { members_[next[cell]++] = t; });
+    for (std::uint32_t t = 0; t < n; ++t) eachCell(t, [&](std::size_t cell) { ++start[cell + 1]; });
+    for (std::size_t i = 1; i < start.size(); ++i) start[i] += start[i - 1];
+    grid->members.resize(start.back());
+    std::vector<std::uint32_t> next(start.begin(), start.end() - 1);
+    for (std::uint32_t t = 0; t < n; ++t)
+        eachCell(t, [&](std::size_t cell) { grid->members[next[cell]++] = t; });
+}
+
+TinLocator::TinLocator(std::shared_ptr<const Tin> tin, const TinLocator& base)
+    : tin_(std::move(tin)), grid_(base.grid_), changed_(base.changed_) {}
+
+std::span<const std::uint32_t> TinLocator::in(std::size_t cell) const {
+    if (!changed_.empty())
+        if (const auto it = changed_.find(cell); it != changed_.end()) return it->second;
+    return std::span(grid_->members).subspan(grid_->start[cell], grid_->start[cell + 1] - grid_->start[cell]);
+}
+
+void TinLocator::put(std::uint32_t triangle) {
+    eachCell(triangle, [&](std::size_t cell) {
+        const auto before = in(cell);
+        auto& list = changed_.try_emplace(cell, before.begin(), before.end()).first->second;
+        list.insert(std::lower_bound(list.begin(), list.end(), triangle), triangle);
+    });
+}
+
+void TinLocator::take(std::uint32_t triangle) {
+    eachCell(triangle, [&](std::size_t cell) {
+        const auto before = in(cell);
+        auto& list = changed_.try_emplace(cell, before.begin(), before.end()).first->second;
+        std::erase(list, triangle);
+    });
 }
 
 std::optional<std::uint32_t> TinLocator::triangleAt(Vec2 p) const {
-    if (!bounds_.contains(p)) return std::nullopt;
-    const std::size_t cell = static_cast<std::size_t>(row(p.y)) * static_cast<std::size_t>(columns_) +
-                             static_cast<std::size_t>(column(p.x));
-    for (std::uint32_t k = start_[cell]; k < start_[cell + 1]; ++k) {
-        const auto [a, b, c] = tin_->triangle(members_[k]);
+    if (!grid_->bounds.contains(p)) return std::nullopt;
+    for (const std::uint32_t t : in(grid_->cellAt(grid_->row(p.y), grid_->column(p.x)))) {
+        const auto [a, b, c] = tin_->triangle(t);
         if (geometry::orientation(a.plan(), b.plan(), p) >= 0 &&
             geometry::orientation(b.plan(), c.plan(), p) >= 0 &&
             geometry::orientation(c.plan(), a.plan(), p) >= 0)
-            return members_[k];
+            return t;
     }
     return std::nullopt;
 }
@@ -96,11 +123,17 @@ std::optional<double> TinLocator::heightAt(Vec2 p) const {
 }
 
 void TinLocator::collect(const Span& s, std::vector<std::uint32_t>& out) const {
-    const std::size_t base = static_cast<std::size_t>(s.row) * static_cast<std::size_t>(columns_);
-    const std::size_t first = start_[base + static_cast<std::size_t>(s.firstColumn)];
-    const std::size_t last = start_[base + static_cast<std::size_t>(s.lastColumn) + 1];
-    out.insert(out.end(), members_.begin() + static_cast<std::ptrdiff_t>(first),
-               members_.begin() + static_cast<std::ptrdiff_t>(last));
+    if (changed_.empty()) {
+        const auto first = grid_->start[grid_->cellAt(s.row, s.firstColumn)];
+        const auto last = grid_->start[grid_->cellAt(s.row, s.lastColumn) + 1];
+        out.insert(out.end(), grid_->members.begin() + static_cast<std::ptrdiff_t>(first),
+                   grid_->members.begin() + static_cast<std::ptrdiff_t>(last));
+        return;
+    }
+    for (int column = s.firstColumn; column <= s.lastColumn; ++column) {
+        const auto members = in(grid_->cellAt(s.row, column));
+        out.insert(out.end(), members.begin(), members.end());
+    }
 }
 
 namespace {
@@ -112,9 +145,9 @@ void sortUnique(std::vector<std::uint32_t>& v) {
 
 std::vector<std::uint32_t> TinLocator::near(const Box& window) const {
     std::vector<std::uint32_t> out;
-    if (!window.meets(bounds_)) return out;
-    for (int r = row(window.minY); r <= row(window.maxY); ++r)
-        collect({r, column(window.minX), column(window.maxX)}, out);
+    if (!window.meets(grid_->bounds)) return out;
+    for (int r = grid_->row(window.minY); r <= grid_->row(window.maxY); ++r)
+        collect({r, grid_->column(window.minX), grid_->column(window.maxX)}, out);
     sortUnique(out);
     std::erase_if(out, [&](std::uint32_t t) {
         Box box;
@@ -125,9 +158,13 @@ std::vector<std::uint32_t> TinLocator::near(const Box& window) const {
 }
 
 std::vector<std::uint32_t> TinLocator::along(Vec2 a, Vec2 b) const {
+    return between(std::array<Vec2, 2>{a, b});
+}
+
+std::vector<std::uint32_t> TinLocator::between(std::span<const Vec2> ring) const {
     std::vector<std::uint32_t> out;
-    const std::array<Vec2, 2> shape{a, b};
-    rowsOf(shape, [&](const Span& s) { collect(s, out); });
+    if (ring.empty()) return out;
+    grid_->rowsOf(ring, [&](const Span& s) { collect(s, out); });
     sortUnique(out);
     return out;
 }

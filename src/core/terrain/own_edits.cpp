@@ -9,7 +9,6 @@
 #include "core/geometry/path.h"
 #include "core/geometry/predicates.h"
 #include "core/terrain/build.h"
-#include "core/terrain/clip.h"
 #include "core/terrain/locator.h"
 #include "core/terrain/mesh.h"
 
@@ -216,19 +215,6 @@ Result<Tin> edited(const Tin& tin, const OwnEdit& edit) {
             break;
     }
     return badInput("the other surface is not there");
-}
-
-Tin takenOver(const Tin& tin, const Tin& other) {
-    Tin out = tin;
-    for (const auto& ring : rimRings(other)) {
-        std::vector<Vec2> places;
-        places.reserve(ring.size());
-        for (const std::uint32_t v : ring) places.push_back(other.vertex(v).plan());
-        // Rings of openings run the other way round: there, this surface stays.
-        if (geometry::signedArea(places) <= 0) continue;
-        if (places.size() > 2 && validate(Boundary{places, {}})) out = clip(out, places, Part::Outside);
-    }
-    return sewn(out, other);
 }
 
 }  // namespace erdwerk::terrain

@@ -20,10 +20,7 @@ struct OwnEdit {
 /// Work is local but for a copy of the arrays. BadInput when the edit does not apply: a side of the rim or a
 /// constrained one cannot be flipped, nor one whose two triangles do not form a convex quadrilateral; an
 /// added point must lie inside the surface and not on a vertex; nothing lies at the place. TakeOver is done
-/// by `takenOver`.
+/// by `Patch`.
 Result<Tin> edited(const Tin& tin, const OwnEdit& edit);
-
-/// The other surface inside its edge, this one outside it.
-Tin takenOver(const Tin& tin, const Tin& other);
 
 }  // namespace erdwerk::terrain

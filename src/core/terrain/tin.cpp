@@ -129,7 +129,10 @@ Slope slopeOf(const std::array<Vec3, 3>& t) {
     return {geometry::length(gradient), geometry::azimuth({0, 0}, gradient * -1.0)};
 }
 
-TinFigures figuresOf(const Tin& tin) {
+namespace {
+
+/// All but the areas.
+TinFigures extentOf(const Tin& tin) {
     TinFigures f;
     f.points = tin.vertexCount();
     f.triangles = tin.triangleCount();
@@ -139,13 +142,32 @@ TinFigures figuresOf(const Tin& tin) {
         f.min = {std::min(f.min.x, v.x), std::min(f.min.y, v.y), std::min(f.min.z, v.z)};
         f.max = {std::max(f.max.x, v.x), std::max(f.max.y, v.y), std::max(f.max.z, v.z)};
     }
-    for (std::uint32_t t = 0; t < tin.triangleCount(); ++t) {
-        const auto [a, b, c] = tin.triangle(t);
-        const double plan = geometry::cross(b.plan() - a.plan(), c.plan() - a.plan()) / 2;
-        const double slope = slopeOf({a, b, c}).grade;
-        f.planArea += plan;
-        f.surfaceArea += plan * std::sqrt(1 + slope * slope);
-    }
+    return f;
+}
+
+void addAreas(const Tin& tin, std::uint32_t t, double sign, TinFigures& f) {
+    const auto [a, b, c] = tin.triangle(t);
+    const double plan = geometry::cross(b.plan() - a.plan(), c.plan() - a.plan()) / 2;
+    const double slope = slopeOf({a, b, c}).grade;
+    f.planArea += sign * plan;
+    f.surfaceArea += sign * plan * std::sqrt(1 + slope * slope);
+}
+
+}  // namespace
+
+TinFigures figuresOf(const Tin& tin) {
+    TinFigures f = extentOf(tin);
+    for (std::uint32_t t = 0; t < tin.triangleCount(); ++t) addAreas(tin, t, 1, f);
+    return f;
+}
+
+TinFigures figuresAfter(const TinFigures& before, const Tin& base, std::span<const std::uint32_t> gone,
+                        const Tin& now, std::span<const std::uint32_t> fresh) {
+    TinFigures f = extentOf(now);
+    f.planArea = before.planArea;
+    f.surfaceArea = before.surfaceArea;
+    for (const std::uint32_t t : gone) addAreas(base, t, -1, f);
+    for (const std::uint32_t t : fresh) addAreas(now, t, 1, f);
     return f;
 }
 

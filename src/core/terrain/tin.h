@@ -64,6 +64,7 @@ public:
     [[nodiscard]] Tin subset(const std::vector<bool>& keep) const;
 
 private:
+    friend class Patch;  // changes a copy of its own in place
     std::vector<Vec3> vertices_;
     std::vector<std::uint32_t> corners_;
     std::vector<std::uint32_t> links_;
@@ -88,6 +89,10 @@ struct TinFigures {
     double surfaceArea = 0;
 };
 TinFigures figuresOf(const Tin& tin);
+/// The same from the figures of `base`, of which the triangles `gone` are no more in `now` and `fresh` are
+/// new.
+TinFigures figuresAfter(const TinFigures& before, const Tin& base, std::span<const std::uint32_t> gone,
+                        const Tin& now, std::span<const std::uint32_t> fresh);
 
 /// Closed chains of rim vertices (first not repeated), surface on the left.
 std::vector<std::vector<std::uint32_t>> rimRings(const Tin& tin);

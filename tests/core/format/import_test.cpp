@@ -22,7 +22,7 @@ TEST(Import, ReadsEveryFormatByItsEnding) {
     EXPECT_EQ(valueOf(importFile({}, folder / "a.erdwerk", {})).document.objects().size(),
               derived.document.objects().size());
     EXPECT_EQ(valueOf(importFile({}, folder / "a.csv", {})).points, 591U);
-    EXPECT_EQ(valueOf(importFile({}, folder / "a.geojson", {})).lines, 13U);
+    EXPECT_EQ(valueOf(importFile({}, folder / "a.geojson", {})).lines, 14U);
     EXPECT_GT(valueOf(importFile({}, folder / "a.gpkg", {})).points, 500U);
     EXPECT_EQ(valueOf(importFile({}, folder / "a.xml", {})).document.all<objects::Parcel>().size(), 1U);
 }
@@ -100,7 +100,7 @@ TEST(Export, SaysWhatTheFormatCannotHold) {
     EXPECT_TRUE(valueOf(exportFile(folder / "a.erdwerk", derived)).empty());
     EXPECT_THAT(valueOf(exportFile(folder / "a.gpkg", derived)),
                 testing::ElementsAre("1 profile", "6 labels", "1 sheet"));
-    EXPECT_THAT(valueOf(exportFile(folder / "a.csv", derived)), testing::Contains("13 lines"));
+    EXPECT_THAT(valueOf(exportFile(folder / "a.csv", derived)), testing::Contains("14 lines"));
     EXPECT_THAT(valueOf(exportFile(folder / "a.geojson", derived)), testing::Contains("1 points"));
     EXPECT_FALSE(exportFile(folder / "a.pdf", derived));
     EXPECT_FALSE(exportFile("/proc/a.csv", derived));

@@ -74,7 +74,7 @@ struct Sample<Surface> {
         d.imported = std::make_shared<const terrain::Tin>(test::places3("0 0 1, 10 0 2, 0 10 3"),
                                                           std::vector<std::uint32_t>{0, 1, 2});
         return {std::make_shared<const SurfaceDefinition>(d),
-                {0.25, 4, false, true, false, false, true, Bands::Slope, true},
+                {0.25, 4, false, true, false, false, true, false, Bands::Slope, true},
                 {{104}, 0.05}};
     }
     static bool same(const Surface& a, const Surface& b) {

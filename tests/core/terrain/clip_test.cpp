@@ -3,10 +3,12 @@
 #include "core/terrain/locator.h"
 #include "core/terrain/rim.h"
 #include "support/geometry.h"
+#include "support/mesh.h"
 
 namespace erdwerk::terrain {
 namespace {
 
+using test::expectLinked;
 using test::places;
 using test::valueOf;
 
@@ -20,17 +22,6 @@ Tin grid() {
 
 double areaOf(const Tin& tin) {
     return figuresOf(tin).planArea;
-}
-
-void expectLinked(const Tin& tin) {
-    for (std::uint32_t t = 0; t < tin.triangleCount(); ++t)
-        for (int i = 0; i < 3; ++i) {
-            const std::uint32_t n = tin.neighbour(t, i);
-            if (n == Tin::none) continue;
-            bool back = false;
-            for (int j = 0; j < 3; ++j) back = back || tin.neighbour(n, j) == t;
-            ASSERT_TRUE(back);
-        }
 }
 
 TEST(Clip, AlongTheGridsOwnLinesChangesNoTriangle) {

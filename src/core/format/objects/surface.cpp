@@ -35,6 +35,7 @@ json Json<Surface>::write(const Surface& p, const JsonContext<Surface>& c) {
            {"hillshade", p.style.hillshade},
            {"heightColours", p.style.heightColours},
            {"smooth", p.style.smooth},
+           {"before", p.style.before},
            {"bands", bandsName(p.style.bands)},
            {"deviation", p.style.deviation},
            {"narrowest", p.definition->narrowest},
@@ -105,6 +106,7 @@ Surface Json<Surface>::read(const json& j, const JsonContext<Surface>& c) {
     style.heightColours = flag(j.at("heightColours"));
     if (!(style.interval > 0)) throw std::runtime_error("the contour interval must be above 0");
     style.smooth = j.value("smooth", false);
+    style.before = j.value("before", true);
     style.bands =
         fromName(j.value("bands", "none"),
                  std::vector{Bands::None, Bands::Height, Bands::Slope, Bands::Direction}, bandsName);
