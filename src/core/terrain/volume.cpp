@@ -10,56 +10,52 @@ namespace erdwerk::terrain {
 
 namespace {
 
-/// A plan place with the difference of heights (to - from) there.
-struct Sample {
-    Vec2 place;
-    double difference = 0;
+/// A convex polygon in plan, with the difference of heights (to - from) at its corners: a triangle cut by the
+/// three sides of another, and once more where the difference changes sign. Each cut adds at most one corner,
+/// and rounding one more.
+struct Piece {
+    static constexpr std::size_t most = 12;
+    std::array<double, most> x;
+    std::array<double, most> y;
+    std::array<double, most> difference;
+    std::size_t count = 0;
+
+    void add(double px, double py, double d) {
+        x[count] = px;
+        y[count] = py;
+        difference[count++] = d;
+    }
 };
 
-/// A convex polygon: a triangle cut by the three sides of another, and once more where the difference changes
-/// sign.
-template <class Corner>
-class Polygon {
-public:
-    void add(const Corner& c) { corners_[count_++] = c; }
-    [[nodiscard]] std::size_t size() const { return count_; }
-    [[nodiscard]] const Corner& operator[](std::size_t i) const { return corners_[i]; }
-    [[nodiscard]] const Corner* begin() const { return corners_.data(); }
-    [[nodiscard]] const Corner* end() const { return corners_.data() + count_; }
-
-    /// The part where `side` is not negative.
-    template <class SideOf, class Mix>
-    [[nodiscard]] Polygon cut(const SideOf& side, const Mix& mix) const {
-        Polygon out;
-        if (count_ == 0) return out;
-        std::array<double, most> sides;
-        for (std::size_t i = 0; i < count_; ++i) sides[i] = side(corners_[i]);
-        for (std::size_t i = 0; i < count_; ++i) {
-            const std::size_t next = i + 1 < count_ ? i + 1 : 0;
-            const double sa = sides[i];
-            const double sb = sides[next];
-            if (sa >= 0) out.add(corners_[i]);
-            if ((sa > 0 && sb < 0) || (sa < 0 && sb > 0))
-                out.add(mix(corners_[i], corners_[next], sa / (sa - sb)));
+/// The part of a piece where `side`, one value for each of its corners, is not negative.
+void keep(const Piece& piece, const std::array<double, Piece::most>& side, Piece& out) {
+    out.count = 0;
+    for (std::size_t i = 0; i < piece.count; ++i) {
+        const std::size_t next = i + 1 < piece.count ? i + 1 : 0;
+        const double a = side[i];
+        const double b = side[next];
+        if (a >= 0) out.add(piece.x[i], piece.y[i], piece.difference[i]);
+        if ((a > 0 && b < 0) || (a < 0 && b > 0)) {
+            const double t = a / (a - b);
+            const Vec2 p = geometry::lerp({piece.x[i], piece.y[i]}, {piece.x[next], piece.y[next]}, t);
+            out.add(p.x, p.y, 0);
         }
-        return out;
     }
+}
 
-private:
-    // Each cut of a convex polygon adds one corner; rounding may add one more.
-    static constexpr std::size_t most = 16;
-    std::array<Corner, most> corners_;
-    std::size_t count_ = 0;
-};
-
-/// Integral of the (linear) difference over a convex polygon, and its area.
-void addPiece(const Polygon<Sample>& polygon, double& volume, double& area) {
-    for (std::size_t i = 1; i + 1 < polygon.size(); ++i) {
+/// Integral of the (linear) difference over a piece, and its area.
+void addPiece(const Piece& p, double& volume, double& area) {
+    for (std::size_t i = 1; i + 1 < p.count; ++i) {
         const double part =
-            geometry::cross(polygon[i].place - polygon[0].place, polygon[i + 1].place - polygon[0].place) / 2;
+            ((p.x[i] - p.x[0]) * (p.y[i + 1] - p.y[0]) - (p.y[i] - p.y[0]) * (p.x[i + 1] - p.x[0])) / 2;
         area += part;
-        volume += part * (polygon[0].difference + polygon[i].difference + polygon[i + 1].difference) / 3;
+        volume += part * (p.difference[0] + p.difference[i] + p.difference[i + 1]) / 3;
     }
+}
+
+bool differs(const Piece& p) {
+    return std::any_of(p.difference.begin(), p.difference.begin() + static_cast<std::ptrdiff_t>(p.count),
+                       [](double d) { return d != 0; });
 }
 
 /// Whether all corners of one triangle lie beyond a side of the other.
@@ -84,33 +80,39 @@ void addPair(const std::array<Vec3, 3>& from, const std::array<Vec3, 3>& to, Vol
         other[i] = to[i].plan() - origin;
     }
     if (apart(own, other) || apart(other, own)) return;
-    Polygon<Vec2> overlap;
-    for (const Vec2 p : own) overlap.add(p);
-    for (std::size_t i = 0; i < 3 && overlap.size() > 2; ++i) {
+    std::array<Piece, 2> pieces;
+    std::array<double, Piece::most> side;
+    std::size_t now = 0;
+    for (const Vec2 p : own) pieces[0].add(p.x, p.y, 0);
+    for (std::size_t i = 0; i < 3 && pieces[now].count > 2; ++i) {
         const Vec2 a = other[i];
         const Vec2 along = other[(i + 1) % 3] - a;
-        overlap = overlap.cut([&](Vec2 p) { return geometry::cross(along, p - a); },
-                              [](Vec2 p, Vec2 q, double t) { return geometry::lerp(p, q, t); });
+        bool cuts = false;
+        for (std::size_t k = 0; k < pieces[now].count; ++k) {
+            side[k] = geometry::cross(along, Vec2{pieces[now].x[k], pieces[now].y[k]} - a);
+            cuts = cuts || side[k] < 0;
+        }
+        if (!cuts) continue;
+        keep(pieces[now], side, pieces[1 - now]);
+        now = 1 - now;
     }
-    if (overlap.size() < 3) return;
-    Polygon<Sample> samples;
-    for (const Vec2 p : overlap)
-        samples.add({p, planeHeight(to, p + origin) - planeHeight(from, p + origin)});
-    const auto mix = [](const Sample& a, const Sample& b, double t) {
-        return Sample{geometry::lerp(a.place, b.place, t), 0.0};
-    };
+    Piece& overlap = pieces[now];
+    if (overlap.count < 3) return;
+    for (std::size_t k = 0; k < overlap.count; ++k) {
+        const Vec2 p = Vec2{overlap.x[k], overlap.y[k]} + origin;
+        overlap.difference[k] = planeHeight(to, p) - planeHeight(from, p);
+    }
     double all = 0;
-    addPiece(samples, all, sum.area);
+    addPiece(overlap, all, sum.area);
+    Piece part;
+    keep(overlap, overlap.difference, part);
     double fillArea = 0;
-    const auto touches = [](const Polygon<Sample>& piece) {
-        return std::any_of(piece.begin(), piece.end(), [](const Sample& s) { return s.difference != 0; });
-    };
-    const auto above = samples.cut([](const Sample& s) { return s.difference; }, mix);
-    if (touches(above)) addPiece(above, sum.fill, fillArea);
+    if (differs(part)) addPiece(part, sum.fill, fillArea);
     sum.fillArea += fillArea;
-    const auto under = samples.cut([](const Sample& s) { return -s.difference; }, mix);
+    for (std::size_t k = 0; k < overlap.count; ++k) side[k] = -overlap.difference[k];
+    keep(overlap, side, part);
     double below = 0;
-    if (touches(under)) addPiece(under, below, sum.cutArea);
+    if (differs(part)) addPiece(part, below, sum.cutArea);
     sum.cut -= below;
 }
 
