@@ -20,7 +20,7 @@ const std::vector<Operation>& operations() {
         std::vector<Operation> out;
         for (auto group : {surfaceOperations(), cloudOperations(), denseOperations(), extractOperations(),
                            lineOperations(), derivedLineOperations(), earthworkOperations(),
-                           parcelOperations(), projectOperations()})
+                           routeOperations(), parcelOperations(), projectOperations()})
             for (auto& operation : group) out.push_back(std::move(operation));
         return out;
     }();
@@ -169,8 +169,9 @@ void sayUnsaved(const Arguments& a) {
     std::vector<std::string> all = a.inputs;
     all.insert(all.end(), a.points.begin(), a.points.end());
     all.insert(all.end(), a.lines.begin(), a.lines.end());
-    for (const auto* one : {&a.boundary, &a.from, &a.to, &a.at, &a.along, &a.parcel, &a.source})
+    for (const auto* one : {&a.boundary, &a.from, &a.to, &a.at, &a.along, &a.parcel, &a.source, &a.alignment})
         all.push_back(*one);
+    all.insert(all.end(), a.grounds.begin(), a.grounds.end());
     std::set<std::string> said;
     for (const auto& word : all) {
         const auto mark = word.find(".erdwerk");

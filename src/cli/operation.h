@@ -74,6 +74,17 @@ struct Arguments {
     bool chained = false;
     std::vector<int> classes;
     std::string onCrossing = "first";
+    std::string start;
+    bool reverse = false;
+    double radius = 0;
+    std::vector<std::string> equations;
+    std::string alignment;
+    std::string offsets;
+    std::string pvis;
+    std::vector<std::string> grounds;
+    std::string criteria;
+    std::vector<std::string> speeds;
+    std::vector<std::string> across;
     std::string source;
     std::string what;
     double tolerance = 0;
@@ -116,6 +127,7 @@ void classesOption(CLI::App& app, Arguments& arguments);
 std::vector<Operation> lineOperations();
 std::vector<Operation> derivedLineOperations();
 std::vector<Operation> earthworkOperations();
+std::vector<Operation> routeOperations();
 std::vector<Operation> parcelOperations();
 std::vector<Operation> projectOperations();
 

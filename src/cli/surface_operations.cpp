@@ -4,9 +4,10 @@
 
 #include "cli/operation.h"
 #include "core/format/dense.h"
+#include "core/format/open_alignment.h"
 #include "core/format/output.h"
 #include "core/format/ply.h"
-#include "core/route/profile.h"
+#include "core/route/design.h"
 #include "core/terrain/clip.h"
 #include "core/terrain/trace.h"
 #include "core/terrain/volume.h"
@@ -198,33 +199,67 @@ Result<Outcome> volume(const Arguments& a) {
     return out;
 }
 
-Result<Outcome> profile(const Arguments& a) {
-    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
-    if (!surface) return tl::unexpected(surface.error());
+/// The axis of a profile: a line, or an alignment with its stations.
+Result<route::AlignmentGeometry> axisOf(const Arguments& a, bool& isAlignment) {
+    const std::string ending = std::filesystem::path(a.along).extension().string();
+    isAlignment = ending == ".xml" || ending == ".csv" || a.along.find(".xml:") != std::string::npos ||
+                  a.along.find(".erdwerk") != std::string::npos;
+    if (isAlignment) {
+        format::AlignmentOptions options;
+        options.withJournal = a.withJournal;
+        auto opened = format::openAlignment({a.along}, options);
+        if (!opened) return tl::unexpected(opened.error());
+        return std::move(opened->geometry);
+    }
     const auto line = readOneLine(a.along, "a profile");
     if (!line) return tl::unexpected(line.error());
-    if (a.interval < 0) return badInput("the interval must be above 0");
-    const auto alignment = route::alignmentOn(planPath(line->line), 0);
+    return route::alignmentOn(planPath(line->line), 0);
+}
+
+/// Where loose lines cross the axis.
+Result<std::vector<route::ProfilePoint>> across(const Arguments& a, const route::AlignmentGeometry& axis) {
+    const auto lines = readLines(a.across);
+    if (!lines) return tl::unexpected(lines.error());
+    std::vector<linework::ResolvedLine> values;
+    values.reserve(lines->size());
+    for (const auto& line : *lines) values.push_back(resolved(line.line));
+    std::vector<route::AcrossLine> all;
+    for (std::size_t i = 0; i < values.size(); ++i)
+        all.push_back({values[i].path, [&values, i](double along) { return heightAt(values[i], along); }});
+    return route::profileAcross(axis, all);
+}
+
+Result<std::vector<route::ProfilePoint>> over(const Arguments& a, const route::AlignmentGeometry& axis) {
+    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
+    if (!surface) return tl::unexpected(surface.error());
+    if (!(a.interval > 0)) return route::groundProfile(axis, **surface);
+    if (axis.length / a.interval > 1e7) return badInput("the interval gives more than ten million points");
+    std::vector<double> distances = route::multiplesAlong(axis, a.interval);
+    if (distances.empty() || distances.front() > 1e-9) distances.insert(distances.begin(), 0);
+    if (distances.back() < axis.length - 1e-9) distances.push_back(axis.length);
     std::vector<route::ProfilePoint> points;
-    if (a.interval > 0) {
-        if (alignment.length / a.interval > 1e7)
-            return badInput("the interval gives more than ten million points");
-        const auto add = [&](double station) {
-            const auto place = route::placeAt(alignment, station);
-            points.push_back({station, place, (*surface)->heightAt(place)});
-        };
-        for (double k = 0; k * a.interval < alignment.length; ++k) add(k * a.interval);
-        add(alignment.length);
-    } else {
-        points = route::groundProfile(alignment, **surface);
+    for (const double distance : distances) {
+        const auto place = route::placeAt(axis, axis.running(distance));
+        points.push_back({axis.running(distance), place, (*surface)->heightAt(place)});
     }
-    std::string text = "station,easting,northing,height\n";
-    for (const auto& p : points)
-        text += formatExact(p.station) + "," + formatExact(p.place.x) + "," + formatExact(p.place.y) + "," +
-                (p.height ? formatExact(*p.height) : "") + "\n";
+    return points;
+}
+
+Result<Outcome> profile(const Arguments& a) {
+    if (a.inputs.empty() == a.across.empty()) return badInput("give either a surface or --across, one of them");
+    bool isAlignment = false;
+    const auto axis = axisOf(a, isAlignment);
+    if (!axis) return tl::unexpected(axis.error());
+    const auto points = a.across.empty() ? over(a, *axis) : across(a, *axis);
+    if (!points) return tl::unexpected(points.error());
+    std::string text = isAlignment ? "station,easting,northing,height,distance\n" : "station,easting,northing,height\n";
+    for (const auto& p : *points)
+        text += formatExact(axis->read(p.station)) + "," + formatExact(p.place.x) + "," + formatExact(p.place.y) +
+                "," + (p.height ? formatExact(*p.height) : "") +
+                (isAlignment ? "," + formatExact(p.station - axis->startStation) : "") + "\n";
     if (auto done = format::replaceFile(a.output, text); !done) return tl::unexpected(done.error());
     Outcome out;
-    out.json = {{"length", alignment.length}, {"points", points.size()}};
+    out.json = {{"length", axis->length}, {"points", points->size()}};
     return out;
 }
 
@@ -294,11 +329,17 @@ std::vector<Operation> surfaceOperations() {
                        app.add_option("--boundary", a.boundary, "only inside this closed line");
                    },
                    volume});
-    out.push_back({"profile", "Heights of a surface along a line.",
+    out.push_back({"profile", "Heights of a surface, or of lines that cross it, along a line or an alignment.",
                    "erdwerk-cli profile ground.ply --along data/demo/lane.gpkg -o profile.csv",
                    [](CLI::App& app, Arguments& a) {
-                       surfaceArgument(app, a);
-                       app.add_option("--along", a.along, "vector file with one line")->required();
+                       app.add_option("surface", a.inputs, "a surface: .xml, .ply or PROJECT.erdwerk:NAME")
+                           ->expected(1);
+                       app.add_option("--across", a.across,
+                                      "3D lines instead of a surface: a point where each crosses the axis");
+                       app.add_option("--along", a.along,
+                                      "vector file with one line, or an alignment: LandXML, CSV of PIs, "
+                                      "PROJECT.erdwerk:NAME")
+                           ->required();
                        app.add_option("--interval", a.interval,
                                       "a point each multiple; without it at every triangle edge crossed")
                            ->check(CLI::PositiveNumber);

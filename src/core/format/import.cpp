@@ -16,6 +16,7 @@
 #include "core/format/project_layers.h"
 #include "core/format/raster_file.h"
 #include "core/operations/edit.h"
+#include "core/route/pis.h"
 #include "core/terrain/sampling.h"
 
 namespace erdwerk::format {
@@ -71,6 +72,9 @@ geometry::Path scaled(geometry::Path path, double by) {
         s.start = s.start * by;
         s.end = s.end * by;
         if (s.through) s.through = *s.through * by;
+        if (s.spiral)
+            s.spiral = geometry::Spiral{s.spiral->startCurvature / by, s.spiral->endCurvature / by,
+                                        s.spiral->length * by};
     }
     return path;
 }
@@ -114,13 +118,22 @@ Result<void> addXmlSurface(Imported& out, const XmlSurface& s, double by, const 
 }
 
 Result<void> addXmlAlignment(Imported& out, const XmlAlignment& a, double by, const std::string& path) {
-    ObjectId line;
     ObjectId alignment;
-    auto value = lineOf(scaled(a.path, by));
-    if (const auto problem = validate(value)) return badInput("alignment " + a.name + ": " + *problem, path);
-    out.document = addLine(out.document, a.name, std::move(value), &line);
-    out.document =
-        out.document.added(a.name, objects::Alignment{line, false, a.startStation * by, 20}, &alignment);
+    objects::Alignment made;
+    made.startStation = a.stationing.start() * by;
+    for (const auto& e : a.stationing.equations()) made.equations.push_back({e.back * by, e.ahead * by});
+    made.elements = scaled(a.path, by);
+    for (std::size_t i = 1; i < made.elements.size(); ++i)
+        if (geometry::distance(made.elements[i - 1].end, made.elements[i].start) > 1e-3)
+            return badInput("alignment " + a.name + ": element " + std::to_string(i + 1) +
+                                " does not begin where the one before ends",
+                            path);
+    // By its PIs it is easier to change.
+    if (auto pis = route::pisOf(made.elements)) {
+        made.pis = std::move(*pis);
+        made.elements.clear();
+    }
+    out.document = out.document.added(a.name, std::move(made), &alignment);
     for (const auto& p : a.profiles) {
         auto design = p.design;
         for (auto& pvi : design) pvi = {pvi.station * by, pvi.height * by, pvi.curveLength * by};

@@ -59,6 +59,27 @@ void writeElement(pugi::xml_node parent, const geometry::Arc& arc) {
     node.append_child("End").text() = northEast(arc.end).c_str();
 }
 
+std::string radiusText(double curvature) {
+    return curvature == 0 ? "INF" : formatExact(1 / std::abs(curvature));
+}
+
+void writeElement(pugi::xml_node parent, const geometry::Clothoid& spiral) {
+    auto node = parent.append_child("Spiral");
+    node.append_attribute("spiType") = "clothoid";
+    node.append_attribute("length") = formatExact(spiral.length()).c_str();
+    node.append_attribute("radiusStart") = radiusText(spiral.shape.startCurvature).c_str();
+    node.append_attribute("radiusEnd") = radiusText(spiral.shape.endCurvature).c_str();
+    node.append_attribute("rot") = spiral.shape.turn().radians() > 0 ? "cw" : "ccw";
+    node.append_child("Start").text() = northEast(spiral.start).c_str();
+    // Where the tangents of its ends meet.
+    const Vec2 in = geometry::directionOf(spiral.direction(0));
+    const Vec2 out = geometry::directionOf(spiral.direction(1));
+    const double across = geometry::cross(in, out);
+    const double along = across == 0 ? 0 : geometry::cross(spiral.end - spiral.start, out) / across;
+    node.append_child("PI").text() = northEast(spiral.start + in * along).c_str();
+    node.append_child("End").text() = northEast(spiral.end).c_str();
+}
+
 void writeGeometry(pugi::xml_node parent, const geometry::Path& path) {
     auto geometry = parent.append_child("CoordGeom");
     for (const auto& s : path)
@@ -195,8 +216,17 @@ Result<void> writeLandXml(const std::string& path, const LandXml& content, const
             auto node = alignments.append_child("Alignment");
             node.append_attribute("name") = a.name.c_str();
             node.append_attribute("length") = formatExact(geometry::lengthOf(a.path)).c_str();
-            node.append_attribute("staStart") = formatExact(a.startStation).c_str();
+            node.append_attribute("staStart") = formatExact(a.stationing.start()).c_str();
             writeGeometry(node, a.path);
+            for (std::size_t k = 0; k < a.stationing.equations().size(); ++k) {
+                const auto& e = a.stationing.equations()[k];
+                auto equation = node.append_child("StaEquation");
+                equation.append_attribute("staBack") = formatExact(e.back).c_str();
+                equation.append_attribute("staAhead") = formatExact(e.ahead).c_str();
+                equation.append_attribute("staInternal") =
+                    formatExact(a.stationing.start() + a.stationing.distanceOf(k)).c_str();
+                equation.append_attribute("staIncrement") = "increasing";
+            }
             writeProfiles(node, a);
         }
     }
@@ -254,7 +284,7 @@ LandXml landXmlOf(const derive::Derived& derived) {
             }
         }
     for (const auto& [id, alignment] : derived.alignments) {
-        XmlAlignment a{document.nameOf(id), alignment->startStation, alignment->path, {}};
+        XmlAlignment a{document.nameOf(id), alignment->stationing, alignment->path, {}};
         for (const auto profile : document.all<objects::Profile>()) {
             const auto* p = document.get<objects::Profile>(profile);
             if (p->alignment == id && !p->design.empty())

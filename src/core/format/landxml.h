@@ -32,7 +32,7 @@ struct XmlProfile {
 
 struct XmlAlignment {
     std::string name;
-    double startStation = 0;
+    route::Stationing stationing;
     geometry::Path path;
     std::vector<XmlProfile> profiles;
 };

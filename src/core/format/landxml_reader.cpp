@@ -197,6 +197,42 @@ private:
         return {v[1], v[0]};
     }
 
+    /// 0 for INF.
+    [[nodiscard]] double curvature(pugi::xml_node node, const char* name) const {
+        const std::string text = node.attribute(name).as_string();
+        if (text == "INF" || text == "inf" || text == "Infinity") return 0;
+        const double radius = attribute(node, name, 0);
+        if (!(radius > 0)) bad(node, std::string(name) + " is a radius above 0, or INF");
+        return 1 / radius;
+    }
+
+    std::optional<geometry::Segment> spiral(pugi::xml_node node) {
+        const std::string type = node.attribute("spiType").as_string("clothoid");
+        if (type != "clothoid") {
+            out_.left.push_back("a spiral of type " + type);
+            return std::nullopt;
+        }
+        const double side = std::string(node.attribute("rot").as_string()) == "cw" ? 1 : -1;
+        const double length = attribute(node, "length", 0);
+        if (!(length > 0)) bad(node, "a spiral has a length above 0");
+        return geometry::Segment{
+            place(node.child("Start"), node), place(node.child("End"), node), std::nullopt,
+            geometry::Spiral{side * curvature(node, "radiusStart"), side * curvature(node, "radiusEnd"), length}};
+    }
+
+    /// Where the numbering jumps.
+    route::Stationing stationing(pugi::xml_node alignment) {
+        const double start = attribute(alignment, "staStart", 0);
+        std::vector<route::StationEquation> equations;
+        for (const auto node : alignment.children("StaEquation")) {
+            if (!node.attribute("staBack") || !node.attribute("staAhead")) bad(node, "needs staBack and staAhead");
+            equations.push_back({attribute(node, "staBack", 0), attribute(node, "staAhead", 0)});
+        }
+        auto out = route::Stationing::withEquations(start, std::move(equations));
+        if (!out) bad(alignment, out.error().text);
+        return std::move(*out);
+    }
+
     geometry::Path path(pugi::xml_node geometry) {
         geometry::Path out;
         for (const auto node : geometry.children()) {
@@ -216,6 +252,8 @@ private:
                 if (!right) sweep -= 2 * std::numbers::pi;
                 arc.sweep = Angle::radians(sweep);
                 out.push_back({start, end, arc.at(0.5)});
+            } else if (kind == "Spiral") {
+                if (auto segment = spiral(node)) out.push_back(*segment);
             } else if (node.type() == pugi::node_element) {
                 out_.left.push_back(kind + " in " + geometry.parent().attribute("name").as_string());
             }
@@ -225,7 +263,7 @@ private:
 
     void alignment(pugi::xml_node node) {
         XmlAlignment a{node.attribute("name").as_string("Alignment"),
-                       attribute(node, "staStart", 0),
+                       stationing(node),
                        path(node.child("CoordGeom")),
                        {}};
         for (const auto parent : node.children("Profile")) {

@@ -131,12 +131,21 @@ VectorLayer rimLayer(const Derived& derived) {
 VectorFeature pathFeature(const geometry::Path& path) {
     VectorFeature f;
     f.flat = true;
-    for (const auto& s : path) {
+    const auto add = [&](geometry::Vec2 place, std::optional<geometry::Vec2> through) {
         linework::LineVertex v;
-        v.place = s.start;
-        v.through = s.through;
+        v.place = place;
+        v.through = through;
         f.curve.vertices.push_back(v);
-        f.places.push_back({s.start.x, s.start.y, 0});
+        f.places.push_back({place.x, place.y, 0});
+    };
+    for (const auto& s : path) {
+        if (!s.spiral) {
+            add(s.start, s.through);
+            continue;
+        }
+        // The standard has no clothoids: chords within a millimetre.
+        const auto chords = flattened(s, 0.001);
+        for (std::size_t k = 0; k + 1 < chords.size(); ++k) add(chords[k], std::nullopt);
     }
     linework::LineVertex end;
     end.place = path.back().end;

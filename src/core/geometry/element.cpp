@@ -8,7 +8,11 @@ namespace erdwerk::geometry {
 
 namespace {
 constexpr double pi = std::numbers::pi;
+
+Spiral scaled(const Spiral& s, double by) {
+    return {s.startCurvature / by, s.endCurvature / by, s.length * by};
 }
+}  // namespace
 
 std::optional<Arc> arcOf(const Segment& s) {
     if (!s.through) return std::nullopt;
@@ -34,7 +38,22 @@ std::optional<Arc> arcOf(const Segment& s) {
     return arc;
 }
 
+std::optional<Clothoid> clothoidOf(const Segment& s) {
+    if (!s.spiral) return std::nullopt;
+    const double own = s.spiral->chord();
+    const double chord = distance(s.start, s.end);
+    const double scale = own > 0 ? chord / own : 1;
+    return Clothoid{s.start, s.end, (azimuth(s.start, s.end) - s.spiral->chordAzimuth()).normalized(),
+                    scaled(*s.spiral, scale)};
+}
+
+Segment clothoidFrom(Vec2 start, Angle tangent, const Spiral& shape) {
+    const Vec2 end = start + directionOf(tangent + shape.chordAzimuth()) * shape.chord();
+    return {start, end, std::nullopt, shape};
+}
+
 Element elementOf(const Segment& s) {
+    if (const auto clothoid = clothoidOf(s)) return *clothoid;
     if (const auto arc = arcOf(s)) return *arc;
     return Straight{s.start, s.end};
 }
@@ -83,17 +102,27 @@ double nearestFraction(const Segment& s, Vec2 place) {
 
 Segment part(const Segment& s, double from, double to) {
     Segment out{pointAt(s, from), pointAt(s, to), std::nullopt};
+    if (const auto clothoid = clothoidOf(s)) {
+        out.spiral = Spiral{clothoid->curvature(from), clothoid->curvature(to), clothoid->length() * (to - from)};
+        return out;
+    }
     if (isCurved(s)) out.through = pointAt(s, (from + to) / 2);
     return out;
 }
 
 Segment reversed(const Segment& s) {
-    return {s.end, s.start, s.through};
+    Segment out{s.end, s.start, s.through};
+    if (s.spiral) out.spiral = Spiral{-s.spiral->endCurvature, -s.spiral->startCurvature, s.spiral->length};
+    return out;
 }
 
 Segment between(const Segment& s, Vec2 start, Vec2 end) {
     Segment out{start, end, std::nullopt};
     const Vec2 old = s.end - s.start;
+    if (s.spiral && dot(old, old) > 0 && start != end) {
+        out.spiral = scaled(*s.spiral, distance(start, end) / length(old));
+        return out;
+    }
     if (!isCurved(s) || start == end || dot(old, old) == 0) return out;
     // Its middle keeps its height over the chord, as a share of it.
     const double share = cross(old, pointAt(s, 0.5) - lerp(s.start, s.end, 0.5)) / dot(old, old);

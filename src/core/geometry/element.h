@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "core/geometry/arc.h"
+#include "core/geometry/clothoid.h"
 #include "core/geometry/straight.h"
 
 namespace erdwerk::geometry {
@@ -29,16 +30,18 @@ concept PlanElement = requires(const E& e, double fraction, double sagitta, Vec2
 };
 
 /// The list of sorts.
-using Element = std::variant<Straight, Arc>;
-static_assert(PlanElement<Straight> && PlanElement<Arc>);
+using Element = std::variant<Straight, Arc, Clothoid>;
+static_assert(PlanElement<Straight> && PlanElement<Arc> && PlanElement<Clothoid>);
 
 /// One element as it is written down: a straight, or a circular arc through `through` (any point of the arc
 /// strictly between the ends, as in the CIRCULARSTRING of ISO 19125 / SQL-MM). Three points on one line make
-/// a straight.
+/// a straight. With `spiral` (and then without `through`) it is a clothoid of that shape, turned and scaled so
+/// that it ends where the segment ends.
 struct Segment {
     Vec2 start;
     Vec2 end;
     std::optional<Vec2> through;
+    std::optional<Spiral> spiral = {};
     friend bool operator==(const Segment&, const Segment&) = default;
 };
 
@@ -46,6 +49,10 @@ Element elementOf(const Segment& segment);
 /// For what only an arc has (a radius to write). Nothing for a straight (also when the three points are on
 /// one line, or the sagitta is below 1e-9 of the chord).
 std::optional<Arc> arcOf(const Segment& segment);
+/// For what only a clothoid has. Nothing for any other.
+std::optional<Clothoid> clothoidOf(const Segment& segment);
+/// The clothoid of a shape from `start`, leaving in direction `tangent`.
+Segment clothoidFrom(Vec2 start, Angle tangent, const Spiral& shape);
 /// The arc from `start`, leaving in direction `tangent`, to `end`; a straight when `end` lies ahead.
 Segment tangentArc(Vec2 start, Angle tangent, Vec2 end);
 /// Arc by ends, radius and side. Requires radius >= half the chord. The arc is the shorter one unless

@@ -3,7 +3,7 @@
 namespace erdwerk::objects {
 
 void Kind<Alignment>::references(const Alignment& object, const Visit& visit) {
-    visit(object.line);
+    if (object.line) visit(object.line);
 }
 
 std::optional<Alignment> Kind<Alignment>::without(Alignment, ObjectId) {

@@ -1,16 +1,26 @@
 #pragma once
 // An alignment.
 
+#include <string>
+#include <vector>
+
 #include "core/objects/kind.h"
+#include "core/route/pis.h"
+#include "core/route/stationing.h"
 
 namespace erdwerk::objects {
 
-/// Follows the plan of a line.
+/// Follows the plan of a line, or has elements of its own.
 struct Alignment {
-    ObjectId line;
-    bool reversed = false;
+    ObjectId line;          ///< that it follows; none: its elements are its own
+    bool reversed = false;  ///< against the direction of the line or the elements
     double startStation = 0;
     double tickInterval = 20;
+    std::vector<route::Pi> pis = {};  ///< its own; empty: see `elements`
+    geometry::Path elements = {};     ///< its own, where no PIs give them
+    std::vector<route::StationEquation> equations = {};
+    std::string serves = {};       ///< road, path, rail, water, cable, wall, baseline, or a word of one's own
+    std::string description = {};  ///< free text
 };
 
 template <>

@@ -137,7 +137,7 @@ struct UnderDesign {
     }
     [[nodiscard]] std::vector<route::Pvi> ends() const {
         const double from = alignment->startStation;
-        const double to = alignment->endStation();
+        const double to = alignment->running(alignment->length);
         return {{from, groundAt(from), 0}, {to, groundAt(to), 0}};
     }
 };
@@ -191,7 +191,7 @@ Edit addPviAt(const Results& seen, ObjectId profile, double station, double heig
         if (!under) return tl::unexpected(under.error());
         if (design.size() < 2) design = under->ends();
         const double s = rounded(station, 100);
-        if (s < under->alignment->startStation || s > under->alignment->endStation())
+        if (s < under->alignment->startStation || s > under->alignment->running(under->alignment->length))
             return badInput("the alignment does not reach there");
         const auto after =
             std::find_if(design.begin(), design.end(), [s](const auto& p) { return p.station >= s; });

@@ -12,13 +12,19 @@ namespace {
 
 using test::IsNear;
 
-/// Straights and arcs of all sweeps, both ways round.
+/// Straights, arcs of all sweeps and clothoids, also ones that turn the other way half way, both ways round.
 std::vector<Segment> anyElements(std::mt19937& random, int count) {
     std::uniform_real_distribution<double> any(-50, 50);
     std::vector<Segment> out;
     while (static_cast<int>(out.size()) < count) {
         Segment s{{any(random), any(random)}, {any(random), any(random)}, std::nullopt};
-        if (out.size() % 3 != 0) s.through = Vec2{any(random), any(random)};
+        if (out.size() % 4 == 3) {
+            const double from = out.size() % 8 == 3 ? 0 : any(random) / 900;
+            s = clothoidFrom(s.start, Angle::degrees(any(random) * 7), {from, any(random) / 900, 55 + any(random)});
+            if (distance(s.start, s.end) > 1) out.push_back(s);
+            continue;
+        }
+        if (out.size() % 4 != 0) s.through = Vec2{any(random), any(random)};
         const auto arc = arcOf(s);
         if (distance(s.start, s.end) > 1 && (!arc || (arc->radius < 500 && arc->length() > 1)))
             out.push_back(s);

@@ -91,10 +91,20 @@ struct Sample<Surface> {
 
 template <>
 struct Sample<Alignment> {
-    static Alignment make() { return {{101}, true, 1250.5, 25}; }
+    static Alignment make() {
+        Alignment a{{101}, true, 1250.5, 25};
+        a.pis = {{{1, 2}}, {{3, 4}, 50, 10, 20}, {{5, 6}}};
+        a.elements = {{{1, 2}, {3, 4}, geometry::Vec2{2, 5}},
+                      {{3, 4}, {9, 8}, std::nullopt, geometry::Spiral{0, 0.01, 7.5}}};
+        a.equations = {{1300, 1350.5}};
+        a.serves = "path";
+        a.description = "a way up";
+        return a;
+    }
     static bool same(const Alignment& a, const Alignment& b) {
         return a.line == b.line && a.reversed == b.reversed && a.startStation == b.startStation &&
-               a.tickInterval == b.tickInterval;
+               a.tickInterval == b.tickInterval && a.pis == b.pis && a.elements == b.elements &&
+               a.equations == b.equations && a.serves == b.serves && a.description == b.description;
     }
     static std::size_t names() { return 1; }
 };

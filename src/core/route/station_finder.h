@@ -1,0 +1,39 @@
+#pragma once
+// Station and offset of many places.
+
+#include <vector>
+
+#include "core/route/alignment.h"
+
+namespace erdwerk::route {
+
+struct FoundStation {
+    double distance = 0;  ///< from the start of the line
+    double offset = 0;    ///< positive to the right
+    Vec2 place;           ///< the nearest on the line
+    /// Nearest to an end, and not at right angles to the line there: before the start or past the end.
+    bool beyond = false;
+};
+
+/// The nearest place on the line; of several as near the first. Beside a sharp corner, on its outer side, that is the
+/// corner itself, and the side is that of both directions there together. Shares nothing; may be used from several
+/// threads. A place costs a look at the box of each element and the elements that may be nearest.
+class StationFinder {
+public:
+    /// Requires a path that is not empty.
+    explicit StationFinder(const AlignmentGeometry& alignment);
+    [[nodiscard]] FoundStation find(Vec2 place) const;
+
+private:
+    struct Part {
+        geometry::Element element;
+        geometry::Box box;
+        double start = 0;
+        double length = 0;
+    };
+    [[nodiscard]] Vec2 directionAt(std::size_t part, double fraction) const;
+
+    std::vector<Part> parts_;
+};
+
+}  // namespace erdwerk::route
