@@ -89,7 +89,7 @@ TEST_F(Tools, ClickedCornersLieOnTheSurfaceAndAnEndIsContinued) {
     key(Qt::Key_Return);
     ASSERT_EQ(line("Line 1").vertices.size(), 3U);
     EXPECT_NEAR(line("Line 1").vertices.front().place.x, 48186, 0.2);
-    EXPECT_EQ(doc().all<objects::Line>().size(), 14U);
+    EXPECT_EQ(doc().all<objects::Line>().size(), 15U);
 }
 
 TEST_F(Tools, DrapeInsertSplitJoinReverse) {
@@ -120,7 +120,7 @@ TEST_F(Tools, DrapeInsertSplitJoinReverse) {
     click({48200, 91054});
     EXPECT_NEAR(line("Line 1").vertices.front().place.y, 91085, 1e-9);
     for (int i = 0; i < 5; ++i) run("undo");
-    EXPECT_EQ(doc().all<objects::Line>().size(), 13U);
+    EXPECT_EQ(doc().all<objects::Line>().size(), 14U);
 }
 
 TEST_F(Tools, AWrongPickIsMadeAgainThroughItsChip) {

@@ -146,17 +146,21 @@ void SectionView::paintGrid(QPainter& painter, const Frame& f) {
         painter.drawText(QRectF(0, py - 7, f.area.left() - 6, 14), Qt::AlignRight | Qt::AlignVCenter,
                          QString::number(z, 'f', decimals));
     }
-    // What is drawn in which way, beside the exaggeration.
-    double x = f.area.left() + 6;
+    // What is drawn in which way; it moves to the left where there is little room.
     painter.setFont(theme::font(11));
+    const QFontMetricsF metrics(painter.font());
+    double total = 0;
+    for (const auto& s : data_.series)
+        if (!s.name.isEmpty()) total += metrics.horizontalAdvance(s.name) + 38;
+    double x = std::clamp(f.area.right() + 12 - total, 2.0, f.area.left() + 6);
     for (const auto& s : data_.series) {
         if (s.name.isEmpty()) continue;
         painter.setPen(QPen(s.colour, s.width, s.dashed ? Qt::DashLine : Qt::SolidLine));
-        painter.drawLine(QPointF(x, 9), QPointF(x + 20, 9));
+        painter.drawLine(QPointF(x, 9), QPointF(x + 18, 9));
         painter.setPen(theme::ink);
-        const double w = QFontMetricsF(painter.font()).horizontalAdvance(s.name);
-        painter.drawText(QRectF(x + 25, 1, w + 4, 16), Qt::AlignVCenter, s.name);
-        x += w + 42;
+        const double w = metrics.horizontalAdvance(s.name);
+        painter.drawText(QRectF(x + 22, 1, w + 4, 16), Qt::AlignVCenter, s.name);
+        x += w + 38;
     }
     painter.setPen(theme::inkQuiet);
     painter.drawText(QRectF(f.area.right() - 120, 17, 120, 14), Qt::AlignRight | Qt::AlignVCenter,

@@ -61,10 +61,10 @@ std::shared_ptr<const Contours> contours(Evaluation& e, ObjectId id, const Surfa
 void contoursBefore(Evaluation& e, ObjectId id, const SurfaceStyle& style,
                     const std::shared_ptr<const SurfaceResult>& result) {
     if (!style.contours || !style.before || !result->patch) return;
-    e.out.contoursBefore[id] = e.remembered<Contours>(
-        "contours-before", id, {result}, formatExact(style.interval) + (style.smooth ? " smooth" : ""), [&] {
-            return terrain::contoursWithin(result->patch->base->tin(), result->patch->gone,
-                                           {style.interval, style.smooth});
+    e.out.contoursBefore[id] =
+        e.remembered<Contours>("contours-before", id, {result}, formatExact(style.interval), [&] {
+            return terrain::contoursTakenAway(result->patch->base->tin(), result->patch->gone,
+                                              *result->locator, style.interval);
         });
 }
 

@@ -5,6 +5,7 @@
 #include <unordered_set>
 
 #include "core/terrain/contour_walk.h"
+#include "core/terrain/trace.h"
 
 namespace erdwerk::terrain {
 
@@ -124,6 +125,33 @@ std::vector<Contour> contoursWithin(const Tin& tin, const std::vector<std::uint3
             if (all.count(tin.neighbour(t, walk.entry(t))) == 0) follow(t);
         for (const std::uint32_t t : crossed)
             if (done.count(t) == 0) follow(t);
+    }
+    return out;
+}
+
+std::vector<Contour> contoursTakenAway(const Tin& base, const std::vector<std::uint32_t>& gone,
+                                       const TinLocator& now, double interval) {
+    std::vector<Contour> out;
+    for (const Contour& line : contoursWithin(base, gone, {interval, false})) {
+        Contour part{line.height, false, {}};
+        const auto end = [&] {
+            if (part.places.size() > 1) out.push_back(part);
+            part.places.clear();
+        };
+        for (std::size_t k = 1; k < line.places.size(); ++k) {
+            const auto points = trace(now, line.places[k - 1], line.places[k]);
+            for (std::size_t i = 1; i < points.size(); ++i) {
+                const Vec2 middle = geometry::lerp(points[i - 1].place, points[i].place, 0.5);
+                const auto t = points[i - 1].triangleAfter;
+                if (t && std::abs(planeHeight(now.tin().triangle(*t), middle) - line.height) <= 1e-6) {
+                    end();
+                    continue;
+                }
+                if (part.places.empty()) part.places.push_back(points[i - 1].place);
+                part.places.push_back(points[i].place);
+            }
+        }
+        end();
     }
     return out;
 }

@@ -4,6 +4,7 @@
 #include <optional>
 
 #include "core/terrain/contours.h"
+#include "core/terrain/locator.h"
 
 namespace erdwerk::terrain {
 
@@ -15,8 +16,13 @@ std::optional<std::vector<Contour>> contoursAfter(const std::vector<Contour>& be
                                                   const std::vector<std::uint32_t>& fresh,
                                                   const ContourOptions& options);
 
-/// The parts of the lines of a surface that run through some of its triangles: what an earthwork took away.
+/// The parts of the lines of a surface that run through some of its triangles.
 std::vector<Contour> contoursWithin(const Tin& tin, const std::vector<std::uint32_t>& triangles,
                                     const ContourOptions& options);
+
+/// Of the lines of `base` within `gone` what lies where `now` has another height (by 1e-6), not rounded: what
+/// an earthwork took away.
+std::vector<Contour> contoursTakenAway(const Tin& base, const std::vector<std::uint32_t>& gone,
+                                       const TinLocator& now, double interval);
 
 }  // namespace erdwerk::terrain

@@ -73,6 +73,66 @@ TEST(Earthworks, APadBecomesPartOfTheFinishedSurface) {
     EXPECT_NEAR(*seen->surface(site.ground)->heightAt({100, 100}), 100, 1e-9);
 }
 
+TEST(Earthworks, ExistingAndFinishedGroundAreShownTogether) {
+    Site site;
+    // A slope, so that there are contours to take away.
+    site.apply([&](const Document& d) -> Result<Edited> {
+        Document out = d;
+        ObjectId ground;
+        out = addPoints(out, "Slope",
+                        {{"1", {0, 0}, 90.0, "", ""},
+                         {"2", {200, 0}, 110.0, "", ""},
+                         {"3", {200, 200}, 110.0, "", ""},
+                         {"4", {0, 200}, 90.0, "", ""}},
+                        &ground);
+        return document::changed<objects::Surface>(out, site.ground, [&](objects::Surface& s) {
+            auto definition = *s.definition;
+            definition.sources = {{ground, objects::Role::Points}};
+            s.definition = std::make_shared<const objects::SurfaceDefinition>(definition);
+        });
+    });
+    site.apply(addEarthwork(site.pad()));
+    const ObjectId finished = finishedOf(site.document, site.ground);
+    ObjectId along;
+    site.apply([&](const Document& d) -> Result<Edited> {
+        ObjectId line;
+        ObjectId id;
+        Document out =
+            d.added("Axis", objects::Line{linework::lineThrough({{20, 100}, {180, 100}}, {}), {}}, &line);
+        out = out.added("Axis", objects::Alignment{line, false, 0, 20}, &id);
+        return out.added("Over it", objects::Profile{id, site.ground, {}, 5}, &along);
+    });
+    const auto seen = site.results();
+    const auto& profile = *seen->profiles.at(along);
+    ASSERT_EQ(profile.others.size(), 1U);
+    EXPECT_EQ(profile.others[0].surface, finished);
+    EXPECT_NEAR(*route::heightAt(profile.ground, 80), 100, 1e-9);
+    EXPECT_NEAR(*route::heightAt(profile.others[0].points, 80), 105, 1e-9);
+    EXPECT_NEAR(*route::heightAt(profile.others[0].points, 10), *route::heightAt(profile.ground, 10), 1e-9);
+    // What the pad took away is what lies under it: the ground falls and rises to it at 1 : 10, the batters 2
+    // : 1.
+    const auto lengthOf = [](const std::vector<terrain::Contour>& lines) {
+        double sum = 0;
+        for (const auto& line : lines)
+            for (std::size_t k = 1; k < line.places.size(); ++k)
+                sum += geometry::distance(line.places[k - 1], line.places[k]);
+        return sum;
+    };
+    EXPECT_NEAR(lengthOf(*seen->contours.at(site.ground)), 20 * 200, 1e-6);
+    double under = 0;
+    const auto* made = seen->earthworks.at(site.only())->surface.get();
+    for (int level = 91; level <= 110; ++level)
+        for (double y = 0.005; y < 200; y += 0.01)
+            under += made->triangleAt({(level - 90) * 10.0, y}) ? 0.01 : 0;
+    EXPECT_GT(under, 20);
+    EXPECT_NEAR(lengthOf(*seen->contoursBefore.at(finished)), under, 0.2);
+    site.apply([&](const Document& d) -> Result<Edited> {
+        return document::changed<objects::Surface>(d, finished,
+                                                   [](objects::Surface& s) { s.style.before = false; });
+    });
+    EXPECT_TRUE(site.results()->contoursBefore.empty());
+}
+
 TEST(Earthworks, FromOneSlopeToAnotherIsOneEdit) {
     Site site;
     site.apply(addEarthwork(site.pad()));
