@@ -101,7 +101,8 @@ Result<Outcome> alignment(const Arguments& a) {
     if (!read) return tl::unexpected(read.error());
     const AlignmentGeometry& line = read->geometry;
     Outcome out;
-    out.json = {{"length", line.length}, {"startStation", line.startStation}, {"endStation", line.endStation()}};
+    out.json = {
+        {"length", line.length}, {"startStation", line.startStation}, {"endStation", line.endStation()}};
     out.json["elements"] = ordered_json::array();
     for (std::size_t i = 0; i < line.path.size(); ++i) out.json["elements"].push_back(elementJson(line, i));
     out.json["points"] = pointsJson(line);
@@ -198,7 +199,8 @@ ordered_json pviJson(const AlignmentGeometry& line, const std::vector<route::Pvi
     const auto percent = [](const std::optional<Grade>& g) {
         return g ? ordered_json(g->percent()) : ordered_json(nullptr);
     };
-    const bool turns = figures[i].gradeIn && figures[i].gradeOut && *figures[i].gradeIn != *figures[i].gradeOut;
+    const bool turns =
+        figures[i].gradeIn && figures[i].gradeOut && *figures[i].gradeIn != *figures[i].gradeOut;
     ordered_json j{{"station", stationJson(line, pvis[i].station)},
                    {"distance", pvis[i].station - line.startStation},
                    {"height", pvis[i].height},
@@ -247,8 +249,9 @@ Result<Outcome> design(const Arguments& a) {
         const auto over = d && ground ? std::optional(d->height - *ground) : std::nullopt;
         text += formatExact(line.read(running)) + "," + formatExact(running - line.startStation) + "," +
                 formatExact(p.x) + "," + formatExact(p.y) + "," + figure(ground) + "," +
-                (d ? formatExact(d->height) : "") + "," + (over ? formatExact(std::max(0.0, -*over)) : "") + "," +
-                (over ? formatExact(std::max(0.0, *over)) : "") + "," + (d ? formatExact(d->grade.percent()) : "");
+                (d ? formatExact(d->height) : "") + "," + (over ? formatExact(std::max(0.0, -*over)) : "") +
+                "," + (over ? formatExact(std::max(0.0, *over)) : "") + "," +
+                (d ? formatExact(d->grade.percent()) : "");
         for (std::size_t k = 1; k < surfaces->size(); ++k) text += "," + figure((*surfaces)[k]->heightAt(p));
         text += "\n";
     }
@@ -256,11 +259,12 @@ Result<Outcome> design(const Arguments& a) {
     Outcome out;
     out.json["pvis"] = ordered_json::array();
     const auto figures = route::figures(*pvis);
-    for (std::size_t i = 0; i < pvis->size(); ++i) out.json["pvis"].push_back(pviJson(line, *pvis, i, figures));
+    for (std::size_t i = 0; i < pvis->size(); ++i)
+        out.json["pvis"].push_back(pviJson(line, *pvis, i, figures));
     for (const auto& o : route::overlaps(*pvis)) {
         out.dataIsWrong = true;
-        say("the curves at PVI " + std::to_string(o.pvi) + " and " + std::to_string(o.pvi + 1) + " overlap by " +
-            formatFixed(o.length, 3));
+        say("the curves at PVI " + std::to_string(o.pvi) + " and " + std::to_string(o.pvi + 1) +
+            " overlap by " + formatFixed(o.length, 3));
     }
     return out;
 }
@@ -275,10 +279,12 @@ Result<std::vector<route::SpeedFrom>> speeds(const Arguments& a, const Alignment
         const auto from = parseStation(word.substr(mark + 1), DisplaySettings{});
         if (!from) return tl::unexpected(from.error());
         const auto distance = line.stationing.distanceAt(*from, line.length);
-        if (!distance) return badInput("station " + formatExact(*from) + " of --speed is not on the alignment");
+        if (!distance)
+            return badInput("station " + formatExact(*from) + " of --speed is not on the alignment");
         out.push_back({*distance, *speed});
     }
-    std::stable_sort(out.begin(), out.end(), [](const auto& x, const auto& y) { return x.distance < y.distance; });
+    std::stable_sort(out.begin(), out.end(),
+                     [](const auto& x, const auto& y) { return x.distance < y.distance; });
     return out;
 }
 
@@ -326,57 +332,61 @@ void alignmentOption(CLI::App& app, Arguments& a) {
 
 std::vector<Operation> routeOperations() {
     std::vector<Operation> out;
-    out.push_back({"alignment", "An alignment from lines and arcs in any order, or from PIs.",
-                   "erdwerk-cli alignment data/demo/lane.gpkg --start 2+750 -o lane.xml --json",
-                   [](CLI::App& app, Arguments& a) {
-                       app.add_option("lines", a.inputs,
-                                      "vector files, a CSV easting,northing,radius,spiralIn,spiralOut, LandXML or "
-                                      "PROJECT.erdwerk:NAME")
-                           ->required();
-                       app.add_option("--start", a.start, "station of its beginning (0): 2+750, 27+50 or plain");
-                       app.add_flag("--reverse", a.reverse, "run the other way");
-                       app.add_option("--radius", a.radius, "of all bare corners")->check(CLI::PositiveNumber);
-                       app.add_option("--equation", a.equations,
-                                      "BACK=AHEAD: where the numbering reaches BACK it goes on at AHEAD");
-                       app.add_option("--unit", a.unit, "m, ft or ftUS, written to the LandXML (m)");
-                       app.add_option("-o,--output", a.output, "LandXML to write");
-                   },
-                   alignment});
-    out.push_back({"station", "Stations and offsets of points, or points from stations and offsets.",
-                   "erdwerk-cli station --alignment data/demo/lane.gpkg --points data/demo/survey.csv -o stations.csv",
-                   [](CLI::App& app, Arguments& a) {
-                       alignmentOption(app, a);
-                       app.add_option("--points", a.points, "CSV files of points");
-                       app.add_option("--columns", a.columns, "one letter a column of the CSV of points");
-                       app.add_flag("--skip-bad-rows", a.skipBadRows,
-                                    "count rows that cannot be read instead of stopping");
-                       app.add_option("--offsets", a.offsets, "CSV name,station,offset,height,code");
-                       app.add_option("-o,--output", a.output, "CSV to write")->required();
-                   },
-                   station});
-    out.push_back({"design", "A design of PVIs over an alignment.",
-                   "erdwerk-cli design --alignment data/demo/lane.gpkg --pvis data/demo/lane-design.csv --ground "
-                   "data/demo/quillmoor.erdwerk:Ground --interval 10 -o design.csv --json",
-                   [](CLI::App& app, Arguments& a) {
-                       alignmentOption(app, a);
-                       app.add_option("--pvis", a.pvis, "CSV station,height,curve (a length, or K12)")->required();
-                       app.add_option("--ground", a.grounds, "surfaces; cut and fill are against the first");
-                       app.add_option("--interval", a.interval, "a row at every multiple of it")
-                           ->check(CLI::PositiveNumber);
-                       app.add_option("-o,--output", a.output, "CSV to write")->required();
-                   },
-                   design});
-    out.push_back({"check-design", "An alignment and its design against criteria.",
-                   "erdwerk-cli check-design --alignment data/demo/lane.gpkg --pvis data/demo/lane-design.csv "
-                   "--criteria data/criteria/lanes.json --speed 30@0 --json",
-                   [](CLI::App& app, Arguments& a) {
-                       alignmentOption(app, a);
-                       app.add_option("--pvis", a.pvis, "CSV station,height,curve (a length, or K12)");
-                       app.add_option("--criteria", a.criteria, "JSON of limits")->required();
-                       app.add_option("--speed", a.speeds, "S@STATION: design speed S from a station on");
-                       app.add_option("--unit", a.unit, "m, ft or ftUS, of files that do not say so (m)");
-                   },
-                   checkDesign});
+    out.push_back(
+        {"alignment", "An alignment from lines and arcs in any order, or from PIs.",
+         "erdwerk-cli alignment data/demo/lane.gpkg --start 2+750 -o lane.xml --json",
+         [](CLI::App& app, Arguments& a) {
+             app.add_option("lines", a.inputs,
+                            "vector files, a CSV easting,northing,radius,spiralIn,spiralOut, LandXML or "
+                            "PROJECT.erdwerk:NAME")
+                 ->required();
+             app.add_option("--start", a.start, "station of its beginning (0): 2+750, 27+50 or plain");
+             app.add_flag("--reverse", a.reverse, "run the other way");
+             app.add_option("--radius", a.radius, "of all bare corners")->check(CLI::PositiveNumber);
+             app.add_option("--equation", a.equations,
+                            "BACK=AHEAD: where the numbering reaches BACK it goes on at AHEAD");
+             app.add_option("--unit", a.unit, "m, ft or ftUS, written to the LandXML (m)");
+             app.add_option("-o,--output", a.output, "LandXML to write");
+         },
+         alignment});
+    out.push_back(
+        {"station", "Stations and offsets of points, or points from stations and offsets.",
+         "erdwerk-cli station --alignment data/demo/lane.gpkg --points data/demo/survey.csv -o stations.csv",
+         [](CLI::App& app, Arguments& a) {
+             alignmentOption(app, a);
+             app.add_option("--points", a.points, "CSV files of points");
+             app.add_option("--columns", a.columns, "one letter a column of the CSV of points");
+             app.add_flag("--skip-bad-rows", a.skipBadRows,
+                          "count rows that cannot be read instead of stopping");
+             app.add_option("--offsets", a.offsets, "CSV name,station,offset,height,code");
+             app.add_option("-o,--output", a.output, "CSV to write")->required();
+         },
+         station});
+    out.push_back(
+        {"design", "A design of PVIs over an alignment.",
+         "erdwerk-cli design --alignment data/demo/lane.gpkg --pvis data/demo/lane-design.csv --ground "
+         "data/demo/quillmoor.erdwerk:Ground --interval 10 -o design.csv --json",
+         [](CLI::App& app, Arguments& a) {
+             alignmentOption(app, a);
+             app.add_option("--pvis", a.pvis, "CSV station,height,curve (a length, or K12)")->required();
+             app.add_option("--ground", a.grounds, "surfaces; cut and fill are against the first");
+             app.add_option("--interval", a.interval, "a row at every multiple of it")
+                 ->check(CLI::PositiveNumber);
+             app.add_option("-o,--output", a.output, "CSV to write")->required();
+         },
+         design});
+    out.push_back(
+        {"check-design", "An alignment and its design against criteria.",
+         "erdwerk-cli check-design --alignment data/demo/lane.gpkg --pvis data/demo/lane-design.csv "
+         "--criteria data/criteria/lanes.json --speed 30@0 --json",
+         [](CLI::App& app, Arguments& a) {
+             alignmentOption(app, a);
+             app.add_option("--pvis", a.pvis, "CSV station,height,curve (a length, or K12)");
+             app.add_option("--criteria", a.criteria, "JSON of limits")->required();
+             app.add_option("--speed", a.speeds, "S@STATION: design speed S from a station on");
+             app.add_option("--unit", a.unit, "m, ft or ftUS, of files that do not say so (m)");
+         },
+         checkDesign});
     return out;
 }
 

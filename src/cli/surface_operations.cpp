@@ -246,16 +246,18 @@ Result<std::vector<route::ProfilePoint>> over(const Arguments& a, const route::A
 }
 
 Result<Outcome> profile(const Arguments& a) {
-    if (a.inputs.empty() == a.across.empty()) return badInput("give either a surface or --across, one of them");
+    if (a.inputs.empty() == a.across.empty())
+        return badInput("give either a surface or --across, one of them");
     bool isAlignment = false;
     const auto axis = axisOf(a, isAlignment);
     if (!axis) return tl::unexpected(axis.error());
     const auto points = a.across.empty() ? over(a, *axis) : across(a, *axis);
     if (!points) return tl::unexpected(points.error());
-    std::string text = isAlignment ? "station,easting,northing,height,distance\n" : "station,easting,northing,height\n";
+    std::string text =
+        isAlignment ? "station,easting,northing,height,distance\n" : "station,easting,northing,height\n";
     for (const auto& p : *points)
-        text += formatExact(axis->read(p.station)) + "," + formatExact(p.place.x) + "," + formatExact(p.place.y) +
-                "," + (p.height ? formatExact(*p.height) : "") +
+        text += formatExact(axis->read(p.station)) + "," + formatExact(p.place.x) + "," +
+                formatExact(p.place.y) + "," + (p.height ? formatExact(*p.height) : "") +
                 (isAlignment ? "," + formatExact(p.station - axis->startStation) : "") + "\n";
     if (auto done = format::replaceFile(a.output, text); !done) return tl::unexpected(done.error());
     Outcome out;
@@ -329,7 +331,8 @@ std::vector<Operation> surfaceOperations() {
                        app.add_option("--boundary", a.boundary, "only inside this closed line");
                    },
                    volume});
-    out.push_back({"profile", "Heights of a surface, or of lines that cross it, along a line or an alignment.",
+    out.push_back({"profile",
+                   "Heights of a surface, or of lines that cross it, along a line or an alignment.",
                    "erdwerk-cli profile ground.ply --along data/demo/lane.gpkg -o profile.csv",
                    [](CLI::App& app, Arguments& a) {
                        app.add_option("surface", a.inputs, "a surface: .xml, .ply or PROJECT.erdwerk:NAME")

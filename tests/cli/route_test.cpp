@@ -83,13 +83,16 @@ TEST_F(CliRoute, AlignmentFromPiecesInAnyOrder) {
 
 TEST_F(CliRoute, StationsThereAndBack) {
     put("points.csv",
-        "number,easting,northing,height,code\n1,40,-3,7,A\n2,150,-70,8,\n3,-5,1,,\n\"4\",103.5,3.5,1,\"a, b\"\n");
+        "number,easting,northing,height,code\n1,40,-3,7,A\n2,150,-70,8,\n3,-5,1,,\n\"4\",103.5,3.5,1,\"a, "
+        "b\"\n");
     auto out = run("station --alignment pis.csv --points points.csv -o s.csv --json");
     ASSERT_EQ(out.exit, 0) << out.err;
     EXPECT_EQ(out.parsed()["points"], 4);
     EXPECT_EQ(out.parsed()["beyond"], 1);
     const std::string text = test::contentOf(folder / "s.csv");
-    EXPECT_THAT(text, HasSubstr("number,station,offset,distance,easting,northing,height,code\n1,40,3,40,40,-3,7,A\n"));
+    EXPECT_THAT(
+        text,
+        HasSubstr("number,station,offset,distance,easting,northing,height,code\n1,40,3,40,40,-3,7,A\n"));
     EXPECT_THAT(text, HasSubstr("\n3,,,,-5,1,,\n"));
     EXPECT_THAT(text, HasSubstr("\"a, b\""));
     put("offsets.csv", "name,station,offset,height,code\nP1,40,3,7,A\nP2,0+400,1,,\nP3,0,-2.5,,\n");
@@ -103,7 +106,8 @@ TEST_F(CliRoute, StationsThereAndBack) {
 }
 
 TEST_F(CliRoute, DesignAgainstTheGround) {
-    put("ground.csv", "number,easting,northing,height\n1,-50,-200,10\n2,300,-200,10\n3,300,50,10\n4,-50,50,10\n");
+    put("ground.csv",
+        "number,easting,northing,height\n1,-50,-200,10\n2,300,-200,10\n3,300,50,10\n4,-50,50,10\n");
     ASSERT_EQ(run("build --points ground.csv -o g.ply").exit, 0);
     put("d.csv", "station,height,curve\n0,9,\n100,12,K10\n200,10,\n");
     auto out = run("design --alignment pis.csv --pvis d.csv --ground g.ply --interval 50 -o o.csv --json");
@@ -116,7 +120,8 @@ TEST_F(CliRoute, DesignAgainstTheGround) {
     EXPECT_EQ(pvi["kind"], "crest");
     EXPECT_NEAR(pvi["highLow"]["station"].get<double>(), 75 + 30, 1e-9);
     const std::string text = test::contentOf(folder / "o.csv");
-    EXPECT_THAT(text, HasSubstr("station,distance,easting,northing,ground,design,cut,fill,grade\n0,0,0,0,10,9,1,0,3\n50,50,50,0,10,10.5,0,0.5,3\n"));
+    EXPECT_THAT(text, HasSubstr("station,distance,easting,northing,ground,design,cut,fill,grade\n0,0,0,0,10,"
+                                "9,1,0,3\n50,50,50,0,10,10.5,0,0.5,3\n"));
     EXPECT_EQ(std::count(text.begin(), text.end(), '\n'), 9);  // 0 50 75 100 105 125 150 200
     put("over.csv", "station,height,curve\n0,9,\n60,12,100\n120,10,90\n200,11,\n");
     EXPECT_EQ(run("design --alignment pis.csv --pvis over.csv -o o.csv --json").exit, 1);

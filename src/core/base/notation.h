@@ -54,8 +54,8 @@ std::optional<double> parseNumber(std::string_view text, bool decimalComma = fal
 Result<HeightEntry> parseHeightEntry(std::string_view text);
 /// Positions are read in the project's coordinate order.
 Result<PlaceEntry> parsePlaceEntry(std::string_view text, const DisplaySettings& settings);
-/// 1+234.5 (thousands), 12+34.5 (hundreds) or a plain number: with two or three digits behind the plus they say it
-/// themselves, else the settings do.
+/// 1+234.5 (thousands), 12+34.5 (hundreds) or a plain number: with two or three digits behind the plus they
+/// say it themselves, else the settings do.
 Result<double> parseStation(std::string_view text, const DisplaySettings& settings);
 /// Degrees, minutes, seconds in any of the forms above, or decimal degrees.
 std::optional<Angle> parseAngle(std::string_view text);

@@ -215,9 +215,10 @@ private:
         const double side = std::string(node.attribute("rot").as_string()) == "cw" ? 1 : -1;
         const double length = attribute(node, "length", 0);
         if (!(length > 0)) bad(node, "a spiral has a length above 0");
-        return geometry::Segment{
-            place(node.child("Start"), node), place(node.child("End"), node), std::nullopt,
-            geometry::Spiral{side * curvature(node, "radiusStart"), side * curvature(node, "radiusEnd"), length}};
+        return geometry::Segment{place(node.child("Start"), node), place(node.child("End"), node),
+                                 std::nullopt,
+                                 geometry::Spiral{side * curvature(node, "radiusStart"),
+                                                  side * curvature(node, "radiusEnd"), length}};
     }
 
     /// Where the numbering jumps.
@@ -225,7 +226,8 @@ private:
         const double start = attribute(alignment, "staStart", 0);
         std::vector<route::StationEquation> equations;
         for (const auto node : alignment.children("StaEquation")) {
-            if (!node.attribute("staBack") || !node.attribute("staAhead")) bad(node, "needs staBack and staAhead");
+            if (!node.attribute("staBack") || !node.attribute("staAhead"))
+                bad(node, "needs staBack and staAhead");
             equations.push_back({attribute(node, "staBack", 0), attribute(node, "staAhead", 0)});
         }
         auto out = route::Stationing::withEquations(start, std::move(equations));

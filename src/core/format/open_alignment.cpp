@@ -35,13 +35,15 @@ std::string quotedNames(const std::vector<std::string>& names) {
 }
 
 /// The one of that name, or the only one.
-Result<std::size_t> chosen(const std::vector<std::string>& names, const std::string& name, const std::string& file) {
+Result<std::size_t> chosen(const std::vector<std::string>& names, const std::string& name,
+                           const std::string& file) {
     if (names.empty()) return badInput("holds no alignment", file, 1);
     if (name.empty() && names.size() == 1) return std::size_t{0};
     for (std::size_t i = 0; i < names.size() && !name.empty(); ++i)
         if (names[i] == name) return i;
     if (name.empty())
-        return badInput("holds several alignments, say which by " + file + ":NAME: " + quotedNames(names), file, 1);
+        return badInput("holds several alignments, say which by " + file + ":NAME: " + quotedNames(names),
+                        file, 1);
     return badInput("holds no alignment named '" + name + "', but " + quotedNames(names), file, 1);
 }
 
@@ -69,7 +71,8 @@ Result<Read> fromProject(const std::string& spec, bool withJournal) {
     const auto derived = derive::evaluate(opened->document);
     if (!derived) return tl::unexpected(derived.error());
     const auto* a = derive::Derived::in(derived->alignments, all[*which]);
-    if (a == nullptr || a->path.empty()) return badInput("alignment '" + names[*which] + "' has no elements", file);
+    if (a == nullptr || a->path.empty())
+        return badInput("alignment '" + names[*which] + "' has no elements", file);
     return Read{names[*which], a->path, a->stationing, opened->document.settings().display.unit};
 }
 
@@ -98,9 +101,11 @@ Result<Read> fromPieces(const std::vector<std::string>& files, double gap) {
 
 }  // namespace
 
-Result<OpenedAlignment> openAlignment(const std::vector<std::string>& specs, const AlignmentOptions& options) {
+Result<OpenedAlignment> openAlignment(const std::vector<std::string>& specs,
+                                      const AlignmentOptions& options) {
     const auto is = [](const std::string& spec, const std::string& ending) {
-        return spec.find(ending + ":") != std::string::npos || std::filesystem::path(spec).extension() == ending;
+        return spec.find(ending + ":") != std::string::npos ||
+               std::filesystem::path(spec).extension() == ending;
     };
     const std::string& first = specs.front();
     const bool alone = is(first, ".xml") || is(first, ".erdwerk") || is(first, ".csv");
@@ -112,7 +117,8 @@ Result<OpenedAlignment> openAlignment(const std::vector<std::string>& specs, con
     if (!read) return tl::unexpected(read.error());
     if (options.radius) {
         const auto pis = route::pisOf(read->path);
-        if (!pis) return badInput("its joints are not tangent, so no radius can be set at its corners", first, 1);
+        if (!pis)
+            return badInput("its joints are not tangent, so no radius can be set at its corners", first, 1);
         auto path = route::pathOf(route::withRadius(*pis, *options.radius));
         if (!path) return badInput(path.error().text, first, 1);
         read->path = std::move(*path);
@@ -126,14 +132,16 @@ Result<OpenedAlignment> openAlignment(const std::vector<std::string>& specs, con
         if (!e) return tl::unexpected(e.error());
         equations.push_back(*e);
     }
-    auto stationing =
-        route::Stationing::withEquations(options.start.value_or(read->stationing.start()), std::move(equations));
+    auto stationing = route::Stationing::withEquations(options.start.value_or(read->stationing.start()),
+                                                       std::move(equations));
     if (!stationing) return tl::unexpected(stationing.error());
-    OpenedAlignment out{read->name, route::alignmentOn(std::move(read->path), std::move(*stationing)), read->unit};
+    OpenedAlignment out{read->name, route::alignmentOn(std::move(read->path), std::move(*stationing)),
+                        read->unit};
     const std::size_t reached = out.geometry.stationing.upTo(out.geometry.length).equations().size();
     if (reached < out.geometry.stationing.equations().size())
         return badInput("the numbering does not reach " +
-                            formatExact(out.geometry.stationing.equations()[reached].back) + " within the alignment",
+                            formatExact(out.geometry.stationing.equations()[reached].back) +
+                            " within the alignment",
                         first);
     return out;
 }

@@ -26,7 +26,8 @@ public:
         bool required = true;
     };
 
-    static Result<NamedTable> read(std::string_view bytes, const std::string& file, std::vector<Column> columns) {
+    static Result<NamedTable> read(std::string_view bytes, const std::string& file,
+                                   std::vector<Column> columns) {
         const char separator =
             bytes.substr(0, bytes.find('\n')).find(';') != std::string_view::npos ? ';' : ',';
         auto table = readTable(bytes, separator, file);
@@ -35,16 +36,19 @@ public:
         out.file_ = file;
         out.rows_ = std::move(table->rows);
         std::erase_if(out.rows_, [](const auto& row) {
-            return std::all_of(row.cells.begin(), row.cells.end(), [](const auto& c) { return trimmed(c).empty(); });
+            return std::all_of(row.cells.begin(), row.cells.end(),
+                               [](const auto& c) { return trimmed(c).empty(); });
         });
         if (out.rows_.empty()) return badInput("holds no rows", file, 1);
         const auto& header = out.rows_.front();
         for (std::size_t k = 0; k < header.cells.size(); ++k) {
             std::string name(trimmed(header.cells[k]));
-            std::transform(name.begin(), name.end(), name.begin(), [](unsigned char c) { return std::tolower(c); });
+            std::transform(name.begin(), name.end(), name.begin(),
+                           [](unsigned char c) { return std::tolower(c); });
             for (const Column& c : columns) {
                 std::string own = c.name;
-                std::transform(own.begin(), own.end(), own.begin(), [](unsigned char ch) { return std::tolower(ch); });
+                std::transform(own.begin(), own.end(), own.begin(),
+                               [](unsigned char ch) { return std::tolower(ch); });
                 if (name == own || std::find(c.also.begin(), c.also.end(), name) != c.also.end())
                     out.at_.emplace(c.name, k);
             }
@@ -53,7 +57,8 @@ public:
         for (const Column& c : columns)
             if (c.required && out.at_.count(c.name) == 0) missing += (missing.empty() ? "" : ", ") + c.name;
         if (!missing.empty())
-            return badInput("the first row names the columns, and these are missing: " + missing, file, header.line);
+            return badInput("the first row names the columns, and these are missing: " + missing, file,
+                            header.line);
         out.rows_.erase(out.rows_.begin());
         return out;
     }
@@ -118,9 +123,8 @@ Result<std::vector<route::Pi>> parsePis(std::string_view bytes, const std::strin
         const auto n = table->needed(i, "northing");
         if (!e || !n) return tl::unexpected(e ? n.error() : e.error());
         route::Pi pi{{*e, *n}};
-        for (const auto& [column, field] : {std::pair{"radius", &pi.radius},
-                                            {"spiralIn", &pi.spiralIn},
-                                            {"spiralOut", &pi.spiralOut}}) {
+        for (const auto& [column, field] :
+             {std::pair{"radius", &pi.radius}, {"spiralIn", &pi.spiralIn}, {"spiralOut", &pi.spiralOut}}) {
             const auto value = table->number(i, column);
             if (!value) return tl::unexpected(value.error());
             if (value->value_or(0) < 0) return table->bad(i, std::string(column) + " is below 0");
@@ -130,7 +134,8 @@ Result<std::vector<route::Pi>> parsePis(std::string_view bytes, const std::strin
             return table->bad(i, "a spiral needs a radius");
         out.push_back(pi);
     }
-    if (out.size() < 2) return badInput("an alignment has at least two PIs, its beginning and its end", file, 1);
+    if (out.size() < 2)
+        return badInput("an alignment has at least two PIs, its beginning and its end", file, 1);
     return out;
 }
 
@@ -139,9 +144,10 @@ Result<std::vector<route::Pi>> readPis(const std::string& path) {
 }
 
 Result<std::vector<WrittenPvi>> parsePvis(std::string_view bytes, const std::string& file) {
-    const auto table = NamedTable::read(
-        bytes, file,
-        {{"station", {"sta"}}, {"height", {"elevation", "z", "h"}}, {"curve", {"length", "curve length"}, false}});
+    const auto table = NamedTable::read(bytes, file,
+                                        {{"station", {"sta"}},
+                                         {"height", {"elevation", "z", "h"}},
+                                         {"curve", {"length", "curve length"}, false}});
     if (!table) return tl::unexpected(table.error());
     std::vector<WrittenPvi> out;
     for (std::size_t i = 0; i < table->size(); ++i) {
@@ -173,8 +179,8 @@ Result<std::vector<WrittenPvi>> readPvis(const std::string& path) {
     return fromFile<std::vector<WrittenPvi>>(path, &parsePvis);
 }
 
-Result<std::vector<route::Pvi>> pvisOn(const route::AlignmentGeometry& alignment, const std::vector<WrittenPvi>& written,
-                                       const std::string& file) {
+Result<std::vector<route::Pvi>> pvisOn(const route::AlignmentGeometry& alignment,
+                                       const std::vector<WrittenPvi>& written, const std::string& file) {
     std::vector<route::Pvi> out;
     for (std::size_t i = 0; i < written.size(); ++i) {
         const WrittenPvi& w = written[i];
@@ -186,7 +192,8 @@ Result<std::vector<route::Pvi>> pvisOn(const route::AlignmentGeometry& alignment
                             file, w.line);
         const double running = alignment.running(*distance);
         if (!out.empty() && !(running > out.back().station))
-            return badInput("station " + formatExact(w.station) + " does not lie beyond the one before", file, w.line);
+            return badInput("station " + formatExact(w.station) + " does not lie beyond the one before", file,
+                            w.line);
         if ((i == 0 || i + 1 == written.size()) && (w.length || w.k))
             return badInput("the first and the last PVI have no curve", file, w.line);
         out.push_back({running, w.height, w.length.value_or(0)});
@@ -213,7 +220,8 @@ Result<std::vector<StationRow>> parseStationRows(std::string_view bytes, const s
         if (!station) return tl::unexpected(station.error());
         if (!offset) return tl::unexpected(offset.error());
         if (!height) return tl::unexpected(height.error());
-        out.push_back({table->text(i, "name"), *station, *offset, *height, table->text(i, "code"), table->line(i)});
+        out.push_back(
+            {table->text(i, "name"), *station, *offset, *height, table->text(i, "code"), table->line(i)});
     }
     return out;
 }
@@ -256,8 +264,9 @@ void onlyKeys(const json& object, const std::set<std::string>& known, const std:
 
 route::Criteria criteriaFrom(const json& j) {
     if (!j.is_object()) throw std::runtime_error("criteria are an object with keys");
-    onlyKeys(j, {"name", "source", "unit", "bySpeed", "maxGrade", "minGrade", "minCurveLength", "minTangent",
-                 "maxDeflection"},
+    onlyKeys(j,
+             {"name", "source", "unit", "bySpeed", "maxGrade", "minGrade", "minCurveLength", "minTangent",
+              "maxDeflection"},
              "criteria");
     route::Criteria out;
     for (const auto& [key, field] : {std::pair{"name", &out.name}, {"source", &out.source}}) {
@@ -268,7 +277,8 @@ route::Criteria criteriaFrom(const json& j) {
     if (j.contains("unit")) {
         const json& unit = j.at("unit");
         if (unit != "m" && unit != "ft")
-            throw std::runtime_error("'unit' is m or ft" + (unit.is_string() ? ", not " + unit.get<std::string>() : ""));
+            throw std::runtime_error("'unit' is m or ft" +
+                                     (unit.is_string() ? ", not " + unit.get<std::string>() : ""));
         out.unit = unit == "m" ? LengthUnit::Metre : LengthUnit::InternationalFoot;
     }
     for (const auto& [key, field] : limitKeys)
@@ -276,7 +286,8 @@ route::Criteria criteriaFrom(const json& j) {
     if (!j.contains("bySpeed")) return out;
     if (!j.at("bySpeed").is_array()) throw std::runtime_error("'bySpeed' is a list");
     for (const json& row : j.at("bySpeed")) {
-        if (!row.is_object() || !row.contains("speed")) throw std::runtime_error("a row of 'bySpeed' has no 'speed'");
+        if (!row.is_object() || !row.contains("speed"))
+            throw std::runtime_error("a row of 'bySpeed' has no 'speed'");
         onlyKeys(row, {"speed", "minRadius", "minSpiral", "minCrestK", "minSagK"}, "'bySpeed'");
         route::SpeedLimits limits;
         limits.speed = figureAt(row, "speed");
@@ -295,8 +306,9 @@ Result<route::Criteria> parseCriteria(const std::string& text, const std::string
         if (auto valid = validate(out); !valid) return badInput(valid.error().text, file, 1);
         return out;
     } catch (const json::parse_error& e) {
-        const auto line = 1 + std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(std::min(
-                                                                          e.byte, text.size())), '\n');
+        const auto line =
+            1 + std::count(text.begin(),
+                           text.begin() + static_cast<std::ptrdiff_t>(std::min(e.byte, text.size())), '\n');
         return badInput("is no JSON from here on", file, static_cast<long>(line));
     } catch (const std::exception& e) {
         return badInput(e.what(), file, 1);

@@ -11,7 +11,8 @@
 
 namespace erdwerk::format {
 
-/// `easting,northing,radius,spiralIn,spiralOut`; the last three may be missing or empty. Errors name file, line and reason.
+/// `easting,northing,radius,spiralIn,spiralOut`; the last three may be missing or empty. Errors name file,
+/// line and reason.
 Result<std::vector<route::Pi>> readPis(const std::string& path);
 Result<std::vector<route::Pi>> parsePis(std::string_view bytes, const std::string& file);
 
@@ -26,10 +27,11 @@ struct WrittenPvi {
 /// `station,height,curve`: a curve is a length, or `K12`. Stations plain or as 2+750, 27+50.
 Result<std::vector<WrittenPvi>> readPvis(const std::string& path);
 Result<std::vector<WrittenPvi>> parsePvis(std::string_view bytes, const std::string& file);
-/// On an alignment: running stations, lengths. BadInput names the line: a station that is not on the line, one that is not
-/// beyond the one before, a curve at an end. Curves that overlap are left to `route::overlaps`.
-Result<std::vector<route::Pvi>> pvisOn(const route::AlignmentGeometry& alignment, const std::vector<WrittenPvi>& written,
-                                       const std::string& file);
+/// On an alignment: running stations, lengths. BadInput names the line: a station that is not on the line,
+/// one that is not beyond the one before, a curve at an end. Curves that overlap are left to
+/// `route::overlaps`.
+Result<std::vector<route::Pvi>> pvisOn(const route::AlignmentGeometry& alignment,
+                                       const std::vector<WrittenPvi>& written, const std::string& file);
 
 struct StationRow {
     std::string name;
@@ -43,8 +45,8 @@ struct StationRow {
 Result<std::vector<StationRow>> readStationRows(const std::string& path);
 Result<std::vector<StationRow>> parseStationRows(std::string_view bytes, const std::string& file);
 
-/// See route::Criteria; the keys are those of its fields, `unit` is m or ft. BadInput names the key or value that is
-/// unknown, missing or of a wrong kind.
+/// See route::Criteria; the keys are those of its fields, `unit` is m or ft. BadInput names the key or value
+/// that is unknown, missing or of a wrong kind.
 Result<route::Criteria> readCriteria(const std::string& path);
 Result<route::Criteria> parseCriteria(const std::string& text, const std::string& file);
 std::string criteriaText(const route::Criteria& criteria);

@@ -9,7 +9,8 @@ namespace erdwerk::geometry {
 
 namespace {
 
-/// Nodes and weights of the rule of ten points on -1 to 1 (Abramowitz and Stegun, table 25.4); the others mirror them.
+/// Nodes and weights of the rule of ten points on -1 to 1 (Abramowitz and Stegun, table 25.4); the others
+/// mirror them.
 constexpr std::array<std::array<double, 2>, 5> gauss{{{0.14887433898163121089, 0.29552422471475287017},
                                                       {0.43339539412924719080, 0.26926671930999635509},
                                                       {0.67940956829902440623, 0.21908636251598204400},
@@ -23,7 +24,9 @@ double turned(const Spiral& s, double fraction) {
 
 /// Stretches that turn by less than half a radian each.
 int stretches(const Spiral& s, double from, double to) {
-    const auto curvature = [&](double f) { return s.startCurvature + (s.endCurvature - s.startCurvature) * f; };
+    const auto curvature = [&](double f) {
+        return s.startCurvature + (s.endCurvature - s.startCurvature) * f;
+    };
     const double most = std::max(std::abs(curvature(from)), std::abs(curvature(to)));
     return 1 + static_cast<int>(std::min(1e5, 2 * most * s.length * std::abs(to - from)));
 }

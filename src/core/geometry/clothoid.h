@@ -7,8 +7,8 @@
 
 namespace erdwerk::geometry {
 
-/// The shape of a clothoid, wherever it lies. Curvatures are 1 over the radius, positive to the right, 0 where it meets a
-/// straight; in units of `length`, which is > 0.
+/// The shape of a clothoid, wherever it lies. Curvatures are 1 over the radius, positive to the right, 0
+/// where it meets a straight; in units of `length`, which is > 0.
 struct Spiral {
     double startCurvature = 0;
     double endCurvature = 0;
@@ -22,8 +22,9 @@ struct Spiral {
     friend bool operator==(const Spiral&, const Spiral&) = default;
 };
 
-/// Places are integrated by Gauss and Legendre's rule of ten points over stretches that turn by less than half a radian
-/// (error below 1e-15 of the length), so spirals that turn round several times are no harder than short ones.
+/// Places are integrated by Gauss and Legendre's rule of ten points over stretches that turn by less than
+/// half a radian (error below 1e-15 of the length), so spirals that turn round several times are no harder
+/// than short ones.
 struct Clothoid {
     Vec2 start;
     Vec2 end;

@@ -103,7 +103,8 @@ double nearestFraction(const Segment& s, Vec2 place) {
 Segment part(const Segment& s, double from, double to) {
     Segment out{pointAt(s, from), pointAt(s, to), std::nullopt};
     if (const auto clothoid = clothoidOf(s)) {
-        out.spiral = Spiral{clothoid->curvature(from), clothoid->curvature(to), clothoid->length() * (to - from)};
+        out.spiral =
+            Spiral{clothoid->curvature(from), clothoid->curvature(to), clothoid->length() * (to - from)};
         return out;
     }
     if (isCurved(s)) out.through = pointAt(s, (from + to) / 2);

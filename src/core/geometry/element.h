@@ -35,8 +35,8 @@ static_assert(PlanElement<Straight> && PlanElement<Arc> && PlanElement<Clothoid>
 
 /// One element as it is written down: a straight, or a circular arc through `through` (any point of the arc
 /// strictly between the ends, as in the CIRCULARSTRING of ISO 19125 / SQL-MM). Three points on one line make
-/// a straight. With `spiral` (and then without `through`) it is a clothoid of that shape, turned and scaled so
-/// that it ends where the segment ends.
+/// a straight. With `spiral` (and then without `through`) it is a clothoid of that shape, turned and scaled
+/// so that it ends where the segment ends.
 struct Segment {
     Vec2 start;
     Vec2 end;

@@ -50,7 +50,8 @@ PointKind kindBetween(const geometry::Segment& behind, const geometry::Segment& 
         case 3 * Curve + Straight:
             return PointKind::Pt;
         case 3 * Curve + Curve:
-            return arcOf(behind)->right() == arcOf(ahead)->right() ? PointKind::CurveToCurve : PointKind::Reverse;
+            return arcOf(behind)->right() == arcOf(ahead)->right() ? PointKind::CurveToCurve
+                                                                   : PointKind::Reverse;
         case 3 * Curve + Spiral:
             return PointKind::Cs;
         case 3 * Spiral + Straight:

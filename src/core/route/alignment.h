@@ -65,8 +65,8 @@ struct AlignmentGeometry {
 AlignmentGeometry alignmentOn(Path path, Stationing stationing);
 AlignmentGeometry alignmentOn(Path path, double startStation);
 
-/// One for each arc with its spirals, and each spiral or arc by itself otherwise; none for what turns by half a circle or
-/// more. Bare corners are not among them.
+/// One for each arc with its spirals, and each spiral or arc by itself otherwise; none for what turns by half
+/// a circle or more. Bare corners are not among them.
 std::vector<Intersection> intersections(const AlignmentGeometry& alignment);
 
 /// Distances at which what is read is a multiple of an interval > 0, rising; at most ten million (else none).
@@ -78,8 +78,8 @@ struct Tick {
     Angle direction;
     bool major = false;  ///< carries a label
 };
-/// Ticks at multiples of `interval`, every fifth of them major; none where there would be more than 100 000. Requires
-/// interval > 0.
+/// Ticks at multiples of `interval`, every fifth of them major; none where there would be more than 100 000.
+/// Requires interval > 0.
 std::vector<Tick> ticks(const AlignmentGeometry& alignment, double interval);
 
 struct StationOffset {

@@ -28,12 +28,14 @@ public:
             while (true) {
                 const Vec2 at = onwards ? out_.path.back().end : out_.path.front().start;
                 // A line that is closed ends where it begins.
-                if (geometry::distance(out_.path.back().end, out_.path.front().start) <= gap_ && left() == 0) break;
+                if (geometry::distance(out_.path.back().end, out_.path.front().start) <= gap_ && left() == 0)
+                    break;
                 const auto found = endsAt(at);
                 if (found.empty()) break;
                 if (found.size() > 1)
-                    return badInput("'" + pieces_[found[0].piece].name + "' and '" + pieces_[found[1].piece].name +
-                                    "' both go on from " + place(at) + ": pick one of them");
+                    return badInput("'" + pieces_[found[0].piece].name + "' and '" +
+                                    pieces_[found[1].piece].name + "' both go on from " + place(at) +
+                                    ": pick one of them");
                 out_.largestGap = std::max(out_.largestGap, found[0].away);
                 use(found[0].piece, found[0].byStart != onwards, onwards);
             }

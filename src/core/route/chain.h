@@ -22,12 +22,13 @@ struct Chained {
     double largestGap = 0;           ///< that was closed
 };
 
-/// Pieces in any order and direction, end to end; it runs in the direction of the first. Ends within `gap` of each other
-/// meet; what comes on is moved there. BadInput names the pieces that do not chain, or that meet three at one end.
+/// Pieces in any order and direction, end to end; it runs in the direction of the first. Ends within `gap` of
+/// each other meet; what comes on is moved there. BadInput names the pieces that do not chain, or that meet
+/// three at one end.
 Result<Chained> chained(const std::vector<ChainPiece>& pieces, double gap = 0.01);
 
-/// Advice on which way stations run: true when a path ends more to the west than to the east, or, where it runs about
-/// north and south, more to the south.
+/// Advice on which way stations run: true when a path ends more to the west than to the east, or, where it
+/// runs about north and south, more to the south.
 bool runsAgainstUsual(const geometry::Path& path);
 
 }  // namespace erdwerk::route

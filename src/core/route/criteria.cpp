@@ -39,9 +39,8 @@ public:
         joints();
         for (std::size_t i = 0; i < pvis_.size(); ++i) vertical(i);
         grades();
-        std::stable_sort(out_.begin(), out_.end(), [](const DesignFinding& a, const DesignFinding& b) {
-            return a.from < b.from;
-        });
+        std::stable_sort(out_.begin(), out_.end(),
+                         [](const DesignFinding& a, const DesignFinding& b) { return a.from < b.from; });
         return std::move(out_);
     }
 
@@ -63,8 +62,9 @@ private:
             const double first = std::max(from, s.from);
             const double last = std::min(to, s.to);
             // A place counts where it lies, a range where it has length.
-            const bool meets = from == to ? from >= s.from - hair && (from < s.to || s.to >= alignment_.length)
-                                          : last > first + hair;
+            const bool meets = from == to
+                                   ? from >= s.from - hair && (from < s.to || s.to >= alignment_.length)
+                                   : last > first + hair;
             if (!meets || !(s.limits->*limit) || !below(value, *(s.limits->*limit))) continue;
             out_.push_back({fault, first, last, value, *(s.limits->*limit)});
         }
@@ -79,14 +79,16 @@ private:
         if (arc) {
             atSpeeds(DesignFault::Radius, from, to, arc->radius, &SpeedLimits::minRadius);
             if (criteria_.minCurveLength && below(arc->length(), *criteria_.minCurveLength))
-                out_.push_back({DesignFault::CurveLength, from, to, arc->length(), *criteria_.minCurveLength});
+                out_.push_back(
+                    {DesignFault::CurveLength, from, to, arc->length(), *criteria_.minCurveLength});
             // A curve that goes straight over into a straight has a spiral of no length.
             if (i > 0 && !curveBefore) atSpeeds(DesignFault::Spiral, from, from, 0, &SpeedLimits::minSpiral);
             if (i + 1 < alignment_.path.size() && !curveAfter)
                 atSpeeds(DesignFault::Spiral, to, to, 0, &SpeedLimits::minSpiral);
         } else if (clothoidOf(alignment_.path[i])) {
             atSpeeds(DesignFault::Spiral, from, to, to - from, &SpeedLimits::minSpiral);
-        } else if (curveBefore && curveAfter && criteria_.minTangent && below(to - from, *criteria_.minTangent)) {
+        } else if (curveBefore && curveAfter && criteria_.minTangent &&
+                   below(to - from, *criteria_.minTangent)) {
             out_.push_back({DesignFault::TangentLength, from, to, to - from, *criteria_.minTangent});
         }
     }
@@ -100,7 +102,8 @@ private:
                 out_.push_back({DesignFault::NotTangent, b.distance, b.distance, turn,
                                 tangencyTolerance.radians() / degree});
             else if (criteria_.maxDeflection && below(*criteria_.maxDeflection, turn))
-                out_.push_back({DesignFault::Deflection, b.distance, b.distance, turn, *criteria_.maxDeflection});
+                out_.push_back(
+                    {DesignFault::Deflection, b.distance, b.distance, turn, *criteria_.maxDeflection});
         }
     }
 
@@ -140,9 +143,9 @@ private:
 }  // namespace
 
 std::string_view faultName(DesignFault fault) {
-    static constexpr std::array<std::string_view, 9> names{"radius", "spiral",       "crest",
-                                                           "sag",    "grade",        "curve-length",
-                                                           "tangent-length", "deflection", "not-tangent"};
+    static constexpr std::array<std::string_view, 9> names{
+        "radius",       "spiral",         "crest",      "sag",        "grade",
+        "curve-length", "tangent-length", "deflection", "not-tangent"};
     return names[static_cast<std::size_t>(fault)];
 }
 
@@ -190,8 +193,9 @@ Result<const SpeedLimits*> limitsAt(const Criteria& criteria, double speed) {
                     formatExact(speed) + " is beyond them");
 }
 
-Result<std::vector<DesignFinding>> checkDesign(const AlignmentGeometry& alignment, const std::vector<Pvi>& pvis,
-                                               const Criteria& criteria, const std::vector<SpeedFrom>& speeds) {
+Result<std::vector<DesignFinding>> checkDesign(const AlignmentGeometry& alignment,
+                                               const std::vector<Pvi>& pvis, const Criteria& criteria,
+                                               const std::vector<SpeedFrom>& speeds) {
     Checker checker(alignment, pvis, criteria);
     if (auto set = checker.setSpeeds(speeds); !set) return tl::unexpected(set.error());
     return checker.run();

@@ -10,7 +10,8 @@
 
 namespace erdwerk::route {
 
-/// Limits at one design speed; each may be absent. Lengths in the criteria's unit, K in that for each per cent.
+/// Limits at one design speed; each may be absent. Lengths in the criteria's unit, K in that for each per
+/// cent.
 struct SpeedLimits {
     double speed = 0;
     std::optional<double> minRadius;
@@ -58,7 +59,8 @@ enum class DesignFault {
     Deflection,
     NotTangent
 };
-/// "radius", "spiral", "crest", "sag", "grade", "curve-length", "tangent-length", "deflection", "not-tangent".
+/// "radius", "spiral", "crest", "sag", "grade", "curve-length", "tangent-length", "deflection",
+/// "not-tangent".
 std::string_view faultName(DesignFault fault);
 
 struct DesignFinding {
@@ -69,12 +71,14 @@ struct DesignFinding {
     double limit = 0;
 };
 
-/// Plan and profile against criteria in the alignment's unit; `speeds` by rising distance, before the first of them what
-/// depends on speed is not checked. Arcs: radius, length, and the spirals between them and straights (0 where there is
-/// none). Straights between two curves: length. Joints: not tangent (with a curve) or a deflection (between straights)
-/// beyond its limit. PVIs: K of crest and sag, 0 where a grade breaks without a curve. Straight grades: steepest and
-/// flattest. Running stations of the PVIs. In order along the line. Fails as limitsAt does.
-Result<std::vector<DesignFinding>> checkDesign(const AlignmentGeometry& alignment, const std::vector<Pvi>& pvis,
-                                               const Criteria& criteria, const std::vector<SpeedFrom>& speeds);
+/// Plan and profile against criteria in the alignment's unit; `speeds` by rising distance, before the first
+/// of them what depends on speed is not checked. Arcs: radius, length, and the spirals between them and
+/// straights (0 where there is none). Straights between two curves: length. Joints: not tangent (with a
+/// curve) or a deflection (between straights) beyond its limit. PVIs: K of crest and sag, 0 where a grade
+/// breaks without a curve. Straight grades: steepest and flattest. Running stations of the PVIs. In order
+/// along the line. Fails as limitsAt does.
+Result<std::vector<DesignFinding>> checkDesign(const AlignmentGeometry& alignment,
+                                               const std::vector<Pvi>& pvis, const Criteria& criteria,
+                                               const std::vector<SpeedFrom>& speeds);
 
 }  // namespace erdwerk::route

@@ -34,7 +34,8 @@ std::optional<double> curveLengthThrough(const std::vector<Pvi>& pvis, std::size
     const double w = station - pvis[pvi].station;
     const double tangent = pvis[pvi].height + (w < 0 ? in : out) * w;
     if (change == 0) return std::nullopt;
-    // y - tangent = change (L/2 - |w|)^2 / (2 L); with q = 2 (y - tangent) / change this is L^2/4 - L (|w| + q) + w^2 = 0.
+    // y - tangent = change (L/2 - |w|)^2 / (2 L); with q = 2 (y - tangent) / change this is L^2/4 - L (|w| +
+    // q) + w^2 = 0.
     const double q = 2 * (height - tangent) / change;
     if (!(q > 0)) return std::nullopt;
     const double half = std::abs(w) + q;
@@ -70,7 +71,8 @@ std::vector<double> designStations(const AlignmentGeometry& alignment, const std
     if (interval > 0)
         for (const double distance : multiplesAlong(alignment, interval)) add(alignment.running(distance));
     std::sort(out.begin(), out.end());
-    out.erase(std::unique(out.begin(), out.end(), [](double a, double b) { return b - a < 1e-9; }), out.end());
+    out.erase(std::unique(out.begin(), out.end(), [](double a, double b) { return b - a < 1e-9; }),
+              out.end());
     return out;
 }
 

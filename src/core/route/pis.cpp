@@ -55,10 +55,11 @@ Result<Corner> cornerAt(const std::vector<Pi>& pis, std::size_t i) {
     if (turn > std::numbers::pi - 1e-6)
         return badInput(named(i) + ": the tangents turn right back, so no curve joins them");
     if ((pi.spiralIn + pi.spiralOut) / (2 * pi.radius) > turn + 1e-9)
-        return badInput(named(i) + ": its spirals turn by " +
-                        formatFixed((pi.spiralIn + pi.spiralOut) / (2 * pi.radius) * 180 / std::numbers::pi, 4) +
-                        " degrees, its tangents only by " + formatFixed(turn * 180 / std::numbers::pi, 4) +
-                        ": shorten them or take a larger radius");
+        return badInput(
+            named(i) + ": its spirals turn by " +
+            formatFixed((pi.spiralIn + pi.spiralOut) / (2 * pi.radius) * 180 / std::numbers::pi, 4) +
+            " degrees, its tangents only by " + formatFixed(turn * 180 / std::numbers::pi, 4) +
+            ": shorten them or take a larger radius");
     c.curved = true;
     c.tangents = curveTangents(pi.radius, pi.spiralIn, pi.spiralOut, Angle::radians(turn));
     return c;
@@ -72,10 +73,12 @@ Result<void> validate(const std::vector<Pi>& pis) {
             !std::isfinite(pi.spiralIn) || !std::isfinite(pi.spiralOut))
             return badInput(named(i) + " has no figures");
         if (pi.radius < 0) return badInput(named(i) + ": a radius is above 0, or 0 for a bare corner");
-        if (pi.spiralIn < 0 || pi.spiralOut < 0) return badInput(named(i) + ": a spiral has a length above 0, or none");
+        if (pi.spiralIn < 0 || pi.spiralOut < 0)
+            return badInput(named(i) + ": a spiral has a length above 0, or none");
         if (pi.radius == 0 && (pi.spiralIn > 0 || pi.spiralOut > 0))
             return badInput(named(i) + " has a spiral but no radius");
-        if (i > 0 && pi.place == pis[i - 1].place) return badInput(named(i) + " lies where the one before it does");
+        if (i > 0 && pi.place == pis[i - 1].place)
+            return badInput(named(i) + " lies where the one before it does");
     }
     return {};
 }
@@ -141,8 +144,9 @@ Result<Path> pathOf(const std::vector<Pi>& pis) {
                                  : "the curve at " + named(corners[i].curved ? i : i - 1) +
                                        " is longer than its tangent by ") +
                             formatFixed(-straight, 3) + ": take smaller radii or spirals");
-        const Vec2 to = pis[i].place - geometry::directionOf(geometry::azimuth(pis[i - 1].place, pis[i].place)) *
-                                           corners[i].tangents.in;
+        const Vec2 to =
+            pis[i].place -
+            geometry::directionOf(geometry::azimuth(pis[i - 1].place, pis[i].place)) * corners[i].tangents.in;
         if (straight > tiny) path.push_back({at, corners[i].curved ? to : pis[i].place, std::nullopt});
         at = pis[i].place;
         if (!corners[i].curved) continue;
@@ -183,7 +187,8 @@ std::optional<std::vector<Pi>> pisOf(const Path& path) {
         }
         pi.spiralOut = spiral(false);
         if (i == first || std::abs(turn) >= std::numbers::pi - 1e-6) return std::nullopt;
-        const auto tangents = curveTangents(pi.radius, pi.spiralIn, pi.spiralOut, Angle::radians(std::abs(turn)));
+        const auto tangents =
+            curveTangents(pi.radius, pi.spiralIn, pi.spiralOut, Angle::radians(std::abs(turn)));
         pi.place = path[first].start + geometry::directionOf(tangentAt(path[first], 0)) * tangents.in;
         out.push_back(pi);
     }

@@ -12,7 +12,8 @@ namespace erdwerk::route {
 using geometry::Path;
 using geometry::Vec2;
 
-/// A point where two tangents meet, and the curve between them. Lengths in project units; of a spiral along it.
+/// A point where two tangents meet, and the curve between them. Lengths in project units; of a spiral along
+/// it.
 struct Pi {
     Vec2 place;
     double radius = 0;     ///< 0: a bare corner
@@ -21,25 +22,27 @@ struct Pi {
     friend bool operator==(const Pi&, const Pi&) = default;
 };
 
-/// The tangents of a curve with spirals of different lengths, from the PI back to its beginning and on to its end:
+/// The tangents of a curve with spirals of different lengths, from the PI back to its beginning and on to its
+/// end:
 ///   in = k1 + (R + p2) / sin D - (R + p1) / tan D,   out the same with 1 and 2 changed,
-/// where p = y - R (1 - cos s) is how far the spiral shifts the arc away from the tangent, k = x - R sin s how far it
-/// draws it out, s = L / 2R the spiral's turn and x, y its end, seen from its beginning along the tangent (the usual
-/// setting-out formulas for spiralled curves). `turn` is between 0 and pi.
+/// where p = y - R (1 - cos s) is how far the spiral shifts the arc away from the tangent, k = x - R sin s
+/// how far it draws it out, s = L / 2R the spiral's turn and x, y its end, seen from its beginning along the
+/// tangent (the usual setting-out formulas for spiralled curves). `turn` is between 0 and pi.
 struct CurveTangents {
     double in = 0;
     double out = 0;
 };
 CurveTangents curveTangents(double radius, double spiralIn, double spiralOut, Angle turn);
 
-/// Straights, spirals and arcs, each tangent to the next but for bare corners. The first and the last PI are the ends.
-/// BadInput, with the PI's number, for fewer than two, places that repeat, a radius or spiral below 0, a spiral
-/// without a radius, spirals that turn farther than the tangents do, tangents that turn right back, and curves that
-/// overlap (with the length that is missing).
+/// Straights, spirals and arcs, each tangent to the next but for bare corners. The first and the last PI are
+/// the ends. BadInput, with the PI's number, for fewer than two, places that repeat, a radius or spiral below
+/// 0, a spiral without a radius, spirals that turn farther than the tangents do, tangents that turn right
+/// back, and curves that overlap (with the length that is missing).
 Result<Path> pathOf(const std::vector<Pi>& pis);
 
-/// The PIs of a path, where it is one that they can give: every joint tangent or between two straights, every arc or
-/// pair of spirals turning by less than half a circle. Nothing otherwise. `pathOf` gives the path back to 1e-6.
+/// The PIs of a path, where it is one that they can give: every joint tangent or between two straights, every
+/// arc or pair of spirals turning by less than half a circle. Nothing otherwise. `pathOf` gives the path back
+/// to 1e-6.
 std::optional<std::vector<Pi>> pisOf(const Path& path);
 
 /// The same PIs with one radius at all bare corners between the ends.

@@ -15,9 +15,10 @@ struct FoundStation {
     bool beyond = false;
 };
 
-/// The nearest place on the line; of several as near the first. Beside a sharp corner, on its outer side, that is the
-/// corner itself, and the side is that of both directions there together. Shares nothing; may be used from several
-/// threads. A place costs a look at the box of each element and the elements that may be nearest.
+/// The nearest place on the line; of several as near the first. Beside a sharp corner, on its outer side,
+/// that is the corner itself, and the side is that of both directions there together. Shares nothing; may be
+/// used from several threads. A place costs a look at the box of each element and the elements that may be
+/// nearest.
 class StationFinder {
 public:
     /// Requires a path that is not empty.

@@ -10,8 +10,8 @@
 
 namespace erdwerk::route {
 
-/// Where the numbering reaches `back` it goes on at `ahead`: a gap when that is more, stations that occur twice when it is
-/// less.
+/// Where the numbering reaches `back` it goes on at `ahead`: a gap when that is more, stations that occur
+/// twice when it is less.
 struct StationEquation {
     double back = 0;
     double ahead = 0;
@@ -23,7 +23,8 @@ class Stationing {
 public:
     Stationing() = default;
     explicit Stationing(double start) : start_(start) {}
-    /// BadInput when the numbering never reaches a `back`: equations come in order along the line, each beyond the one before.
+    /// BadInput when the numbering never reaches a `back`: equations come in order along the line, each
+    /// beyond the one before.
     static Result<Stationing> withEquations(double start, std::vector<StationEquation> equations);
 
     [[nodiscard]] double start() const { return start_; }
@@ -32,7 +33,8 @@ public:
     [[nodiscard]] double distanceOf(std::size_t equation) const { return distances_[equation]; }
     /// What is read at a distance; at an equation the station ahead.
     [[nodiscard]] double stationAt(double distance) const;
-    /// The first place on a line of this length that has the station, ends included; nothing in a gap and beyond the ends.
+    /// The first place on a line of this length that has the station, ends included; nothing in a gap and
+    /// beyond the ends.
     [[nodiscard]] std::optional<double> distanceAt(double station, double length) const;
     /// Equations within a length only.
     [[nodiscard]] Stationing upTo(double length) const;

@@ -91,9 +91,9 @@ TEST(ObjectJson, DamageIsNamedWithTheObject) {
             wrong.erase(key);
             // What projects of the first version did not have yet may be missing.
             static const std::set<std::string> optional{
-                "style",       "bands",  "deviation", "edits", "fit",  "narrowest", "onCrossing",
-                "slopeChange", "smooth", "tolerance", "off",   "base", "before", "pis", "elements", "equations", "serves",
-                                                        "description"};
+                "style",      "bands",       "deviation", "edits",     "fit",    "narrowest",
+                "onCrossing", "slopeChange", "smooth",    "tolerance", "off",    "base",
+                "before",     "pis",         "elements",  "equations", "serves", "description"};
             if (optional.count(key) == 0) {
                 EXPECT_FALSE(objectFromJson(wrong)) << key << " of " << object->name;
             }

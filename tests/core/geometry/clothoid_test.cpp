@@ -10,8 +10,9 @@ namespace {
 
 using test::IsNear;
 
-/// Fresnel's integrals by their power series: x along the tangent, y to the side, of a spiral from a straight with
-/// A² = R L. With t = L² / 2 A²:  x = L (1 - t²/10 + t⁴/216 - ...),  y = L (t/3 - t³/42 + t⁵/1320 - ...).
+/// Fresnel's integrals by their power series: x along the tangent, y to the side, of a spiral from a straight
+/// with A² = R L. With t = L² / 2 A²:  x = L (1 - t²/10 + t⁴/216 - ...),  y = L (t/3 - t³/42 + t⁵/1320 -
+/// ...).
 Vec2 bySeries(double radius, double length) {
     const double t = length / (2 * radius);
     double x = 0;
@@ -38,7 +39,8 @@ TEST(Clothoid, EndsWhereFresnelsSeriesSays) {
         EXPECT_THAT(s.end, IsNear(1000 + end.x, 500 - end.y, 1e-9 * l)) << r << ' ' << l;
         const Segment left = clothoidFrom({1000, 500}, Angle::degrees(90), {0, -1 / r, l});
         EXPECT_THAT(left.end, IsNear(1000 + end.x, 500 + end.y, 1e-9 * l));
-        EXPECT_NEAR(tangentAt(s, 1).degrees(), Angle::degrees(90 + l / (2 * r) * 180 / std::numbers::pi).normalized().degrees(), 1e-9);
+        EXPECT_NEAR(tangentAt(s, 1).degrees(),
+                    Angle::degrees(90 + l / (2 * r) * 180 / std::numbers::pi).normalized().degrees(), 1e-9);
     }
 }
 
@@ -69,7 +71,8 @@ TEST(Clothoid, OfOneCurvatureIsAnArc) {
     const Segment arc = arcByRadius({0, 0}, s.end, 50, true);
     EXPECT_NEAR(lengthOf(arc), 60, 1e-9);
     EXPECT_NEAR(bulgeArea(arc), bulgeArea(s), 1e-9);
-    for (const double t : {0.2, 0.7}) EXPECT_THAT(pointAt(s, t), IsNear(pointAt(arc, t).x, pointAt(arc, t).y, 1e-9));
+    for (const double t : {0.2, 0.7})
+        EXPECT_THAT(pointAt(s, t), IsNear(pointAt(arc, t).x, pointAt(arc, t).y, 1e-9));
 }
 
 }  // namespace

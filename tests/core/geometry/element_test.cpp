@@ -20,7 +20,8 @@ std::vector<Segment> anyElements(std::mt19937& random, int count) {
         Segment s{{any(random), any(random)}, {any(random), any(random)}, std::nullopt};
         if (out.size() % 4 == 3) {
             const double from = out.size() % 8 == 3 ? 0 : any(random) / 900;
-            s = clothoidFrom(s.start, Angle::degrees(any(random) * 7), {from, any(random) / 900, 55 + any(random)});
+            s = clothoidFrom(s.start, Angle::degrees(any(random) * 7),
+                             {from, any(random) / 900, 55 + any(random)});
             if (distance(s.start, s.end) > 1) out.push_back(s);
             continue;
         }

@@ -54,9 +54,8 @@ TEST(Chain, ClosesSmallGapsAndNamesWhatDoesNotChain) {
 }
 
 TEST(Chain, ALoopIsChainedOnce) {
-    const auto chain = valueOf(chained({{"a", {{{0, 0}, {10, 0}, {}}}},
-                                        {"b", {{{0, 0}, {5, 9}, {}}}},
-                                        {"c", {{{10, 0}, {5, 9}, {}}}}}));
+    const auto chain = valueOf(chained(
+        {{"a", {{{0, 0}, {10, 0}, {}}}}, {"b", {{{0, 0}, {5, 9}, {}}}}, {"c", {{{10, 0}, {5, 9}, {}}}}}));
     EXPECT_EQ(chain.path.size(), 3U);
     EXPECT_EQ(chain.path.back().end, (Vec2{0, 0}));
 }

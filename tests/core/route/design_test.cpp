@@ -16,7 +16,8 @@ AlignmentGeometry east(double length, double start = 0) {
 }
 
 TEST(Design, HighPointIsWhereTheGradeIsNought) {
-    // x = L g1 / (g1 - g2) = 100 * 3 / 5 = 60 from the curve's start at 450; y = 108.5 + 0.03 * 60 - 0.05 * 60² / 200.
+    // x = L g1 / (g1 - g2) = 100 * 3 / 5 = 60 from the curve's start at 450; y = 108.5 + 0.03 * 60 - 0.05 *
+    // 60² / 200.
     const auto high = highLowAt(crest, 1);
     ASSERT_TRUE(high);
     EXPECT_NEAR(high->station, 510, 1e-9);
@@ -32,7 +33,8 @@ TEST(Design, CurvesByKAndThroughAPlace) {
     std::mt19937 random(3);
     std::uniform_real_distribution<double> unit(0, 1);
     for (int i = 0; i < 200; ++i) {
-        std::vector<Pvi> pvis{{0, 10 * unit(random), 0}, {200, 10 * unit(random), 0}, {450, 10 * unit(random), 0}};
+        std::vector<Pvi> pvis{
+            {0, 10 * unit(random), 0}, {200, 10 * unit(random), 0}, {450, 10 * unit(random), 0}};
         auto curved = pvis;
         curved[1].curveLength = 40 + 300 * unit(random);
         const double half = curved[1].curveLength / 2;
@@ -53,7 +55,8 @@ TEST(Design, OverlappingCurvesAreToldWithTheirLength) {
 }
 
 TEST(Design, IsWrittenOutAtWhatIsReadAndWhereItTurns) {
-    const auto line = alignmentOn({{{0, 0}, {600, 0}, {}}}, valueOf(Stationing::withEquations(250, {{430, 470}})));
+    const auto line =
+        alignmentOn({{{0, 0}, {600, 0}, {}}}, valueOf(Stationing::withEquations(250, {{430, 470}})));
     const auto stations = designStations(line, crest, 100);
     // Read multiples are 300, 400 | 500 (at 460 running), 600 .. ; the curve from 450 to 550, its top at 510.
     EXPECT_EQ(stations, (std::vector<double>{300, 400, 450, 460, 500, 510, 550, 560, 660, 760, 800}));
@@ -62,13 +65,14 @@ TEST(Design, IsWrittenOutAtWhatIsReadAndWhereItTurns) {
 TEST(Design, LooseLinesAcrossTheAxisGiveItsGround) {
     const double r = 50;
     // East 100, a quarter to the south.
-    const auto axis = alignmentOn({{{0, 0}, {100, 0}, {}}, geometry::arcByRadius({100, 0}, {150, -50}, r, true)}, 0);
+    const auto axis =
+        alignmentOn({{{0, 0}, {100, 0}, {}}, geometry::arcByRadius({100, 0}, {150, -50}, r, true)}, 0);
     const auto level = [](double h) { return [h](double) { return std::optional(h); }; };
     std::vector<AcrossLine> lines;
     lines.push_back({{{{40, -10}, {40, 30}, {}}}, [](double d) { return std::optional(100 + d); }});
-    lines.push_back({{{{100, -50}, {200, 50}, {}}}, level(7)});             // at 45 degrees of the arc
+    lines.push_back({{{{100, -50}, {200, 50}, {}}}, level(7)});  // at 45 degrees of the arc
     lines.push_back({{{{70, 20}, {70, 0}, {}}, {{70, 0}, {90, -20}, {}}}, level(5)});  // a corner on the axis
-    lines.push_back({{{{10, 5}, {90, 5}, {}}}, level(1)});                  // never meets it
+    lines.push_back({{{{10, 5}, {90, 5}, {}}}, level(1)});                             // never meets it
     lines.push_back({{{{80, -5}, {80, 5}, {}}}, [](double) { return std::optional<double>{}; }});
     const auto found = profileAcross(axis, lines);
     ASSERT_EQ(found.size(), 4U);
@@ -98,22 +102,27 @@ std::vector<std::string> kinds(const std::vector<DesignFinding>& findings) {
 }
 
 TEST(Criteria, FindWhatAPlanBreaks) {
-    // Straight 100, an arc of 60 without spirals, straight 10, an arc of 100 with 30 m spirals, a bare corner.
+    // Straight 100, an arc of 60 without spirals, straight 10, an arc of 100 with 30 m spirals, a bare
+    // corner.
     const Path path{{{0, 0}, {100, 0}, {}},
                     geometry::arcByRadius({100, 0}, {160, -60}, 60, true),
                     {{160, -60}, {160, -70}, {}}};
     auto all = path;
     all.push_back(geometry::clothoidFrom({160, -70}, Angle::degrees(180), {0, -0.01, 30}));
-    all.push_back({all.back().end, all.back().end + geometry::directionOf(tangentAt(all.back(), 1)) * 0.0, {}});
+    all.push_back(
+        {all.back().end, all.back().end + geometry::directionOf(tangentAt(all.back(), 1)) * 0.0, {}});
     all.pop_back();
     const Angle out = tangentAt(all.back(), 1);
-    const auto arc = geometry::tangentArc(all.back().end, out, all.back().end + geometry::directionOf(out - Angle::degrees(10)) * 34);
+    const auto arc = geometry::tangentArc(
+        all.back().end, out, all.back().end + geometry::directionOf(out - Angle::degrees(10)) * 34);
     all.push_back(arc);
     const auto line = alignmentOn(all, 0);
     const double r = arcOf(arc)->radius;
     auto criteria = someCriteria();
-    // Without speeds: the straight between the curves alone, and the arc that does not fit its spiral is tangent.
-    EXPECT_EQ(kinds(valueOf(checkDesign(line, {}, criteria, {}))), (std::vector<std::string>{"tangent-length"}));
+    // Without speeds: the straight between the curves alone, and the arc that does not fit its spiral is
+    // tangent.
+    EXPECT_EQ(kinds(valueOf(checkDesign(line, {}, criteria, {}))),
+              (std::vector<std::string>{"tangent-length"}));
     // 50: R 60 < 80; spirals of none at both ends of the first arc; 30 m is enough.
     const auto found = valueOf(checkDesign(line, {}, criteria, {{0, 50}}));
     EXPECT_EQ(kinds(found), (std::vector<std::string>{"radius", "spiral", "spiral", "tangent-length"}));
@@ -128,7 +137,8 @@ TEST(Criteria, FindWhatAPlanBreaks) {
     // Between two speeds the higher counts; beyond all of them is an error.
     EXPECT_EQ(kinds(valueOf(checkDesign(line, {}, criteria, {{0, 31}}))).size(), 4U);
     EXPECT_EQ(kinds(valueOf(checkDesign(line, {}, criteria, {{0, 30}}))).size(), 3U);
-    EXPECT_THAT(checkDesign(line, {}, criteria, {{0, 60}}).error().text, testing::HasSubstr("60 is beyond them"));
+    EXPECT_THAT(checkDesign(line, {}, criteria, {{0, 60}}).error().text,
+                testing::HasSubstr("60 is beyond them"));
     // From the middle of the arc on it is slower: only the first part is too sharp.
     const auto half = valueOf(checkDesign(line, {}, criteria, {{0, 50}, {140, 30}}));
     EXPECT_EQ(half[0].fault, DesignFault::Radius);
@@ -136,13 +146,12 @@ TEST(Criteria, FindWhatAPlanBreaks) {
 }
 
 TEST(Criteria, FindJointsThatTurn) {
-    const auto turn = [](double degrees) {
-        return geometry::directionOf(Angle::degrees(90 + degrees)) * 50;
-    };
+    const auto turn = [](double degrees) { return geometry::directionOf(Angle::degrees(90 + degrees)) * 50; };
     auto criteria = someCriteria();
-    EXPECT_TRUE(valueOf(checkDesign(alignmentOn({{{0, 0}, {50, 0}, {}}, {{50, 0}, Vec2{50, 0} + turn(0.9), {}}}, 0),
-                                    {}, criteria, {}))
-                    .empty());
+    EXPECT_TRUE(
+        valueOf(checkDesign(alignmentOn({{{0, 0}, {50, 0}, {}}, {{50, 0}, Vec2{50, 0} + turn(0.9), {}}}, 0),
+                            {}, criteria, {}))
+            .empty());
     const auto corner = valueOf(checkDesign(
         alignmentOn({{{0, 0}, {50, 0}, {}}, {{50, 0}, Vec2{50, 0} + turn(-3), {}}}, 0), {}, criteria, {}));
     ASSERT_EQ(kinds(corner), (std::vector<std::string>{"deflection"}));

@@ -16,7 +16,8 @@ constexpr double pi = std::numbers::pi;
 TEST(Pis, ACircularCurveHasTheTextbookTangents) {
     // T = R tan(D/2), L = R D: 40 degrees at 300 m.
     const double turn = 40 * pi / 180;
-    const Path path = valueOf(pathOf({{{0, 0}}, {{500, 0}, 300}, {{500 + 400 * std::cos(turn), -400 * std::sin(turn)}}}));
+    const Path path =
+        valueOf(pathOf({{{0, 0}}, {{500, 0}, 300}, {{500 + 400 * std::cos(turn), -400 * std::sin(turn)}}}));
     ASSERT_EQ(path.size(), 3U);
     const double t = 300 * std::tan(turn / 2);
     EXPECT_THAT(path[1].start, IsNear(500 - t, 0, 1e-9));
@@ -32,7 +33,8 @@ TEST(Pis, ACircularCurveHasTheTextbookTangents) {
 }
 
 TEST(Pis, SpiralledCurveBySettingOutFormulas) {
-    // R 400, spirals 80, deflection 30 degrees: s = L/2R = 0.1; x = L (1 - s²/10 + s⁴/216), y = L (s/3 - s³/42).
+    // R 400, spirals 80, deflection 30 degrees: s = L/2R = 0.1; x = L (1 - s²/10 + s⁴/216), y = L (s/3 -
+    // s³/42).
     const double s = 0.1;
     const double x = 80 * (1 - s * s / 10 + s * s * s * s / 216);
     const double y = 80 * (s / 3 - s * s * s / 42 + s * s * s * s * s / 1320);
@@ -43,8 +45,8 @@ TEST(Pis, SpiralledCurveBySettingOutFormulas) {
     const auto t = curveTangents(400, 80, 80, Angle::radians(turn));
     EXPECT_NEAR(t.in, tangent, 1e-7);
     EXPECT_NEAR(t.out, tangent, 1e-7);
-    const Path path = valueOf(
-        pathOf({{{0, 0}}, {{0, 1000}, 400, 80, 80}, {{1000 * std::sin(turn), 1000 + 1000 * std::cos(turn)}}}));
+    const Path path = valueOf(pathOf(
+        {{{0, 0}}, {{0, 1000}, 400, 80, 80}, {{1000 * std::sin(turn), 1000 + 1000 * std::cos(turn)}}}));
     ASSERT_EQ(path.size(), 5U);
     const auto a = alignmentOn(path, 0);
     EXPECT_TRUE(a.breaks.empty());
@@ -113,8 +115,9 @@ TEST(Pis, SayWhyTheyGiveNoPath) {
               "the curve at PI 2 is longer than its tangent by 41.000: take smaller radii or spirals");
     EXPECT_EQ(why({{{0, 0}}, {{100, 0}, 60}, {{100, 100}, 60}, {{0, 100}}}),
               "the curves at PI 2 and PI 3 overlap by 20.000: take smaller radii or spirals");
-    EXPECT_THAT(why({{{0, 0}}, {{100, 0}, 10, 40}, {{100, 100}}}),
-                testing::HasSubstr("PI 2: its spirals turn by 114.5916 degrees, its tangents only by 90.0000"));
+    EXPECT_THAT(
+        why({{{0, 0}}, {{100, 0}, 10, 40}, {{100, 100}}}),
+        testing::HasSubstr("PI 2: its spirals turn by 114.5916 degrees, its tangents only by 90.0000"));
     EXPECT_THAT(why({{{0, 0}}, {{100, 0}, 10}, {{1, 0}}}), testing::HasSubstr("turn right back"));
     EXPECT_FALSE(pathOf({{{0, 0}}, {{NAN, 0}}}));
 }

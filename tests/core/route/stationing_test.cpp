@@ -1,8 +1,8 @@
 #include "core/route/stationing.h"
 
 #include "core/base/notation.h"
-#include "core/route/station_finder.h"
 #include "core/route/pis.h"
+#include "core/route/station_finder.h"
 #include "support/geometry.h"
 
 namespace erdwerk::route {
@@ -109,7 +109,8 @@ TEST(StationFinder, FindsTheNearestPlaceThereIs) {
                 least = std::min(least, geometry::distance(p, placeAt(line, 1000 + line.length * i / n)));
             EXPECT_LE(std::abs(found.offset), least + 1e-9);
             EXPECT_GE(std::abs(found.offset), least - line.length / n);
-            EXPECT_NEAR(geometry::distance(p, placeAt(line, 1000 + found.distance)), std::abs(found.offset), 1e-9);
+            EXPECT_NEAR(geometry::distance(p, placeAt(line, 1000 + found.distance)), std::abs(found.offset),
+                        1e-9);
         }
     }
 }
@@ -156,7 +157,8 @@ TEST(StationFinder, CornersAndEnds) {
 }
 
 TEST(Alignment, TicksReadWhatTheNumberingSays) {
-    const auto line = alignmentOn({{{0, 0}, {100, 0}, {}}}, valueOf(Stationing::withEquations(5, {{40, 60}})));
+    const auto line =
+        alignmentOn({{{0, 0}, {100, 0}, {}}}, valueOf(Stationing::withEquations(5, {{40, 60}})));
     const auto t = ticks(line, 10);
     std::vector<double> read;
     for (const auto& tick : t) read.push_back(tick.station);

@@ -29,7 +29,8 @@ geometry::Segment elementFrom(const json& j) {
 template <>
 json Json<Alignment>::write(const Alignment& p, const JsonContext<Alignment>&) {
     json pis = json::array();
-    for (const route::Pi& pi : p.pis) pis.push_back({pi.place.x, pi.place.y, pi.radius, pi.spiralIn, pi.spiralOut});
+    for (const route::Pi& pi : p.pis)
+        pis.push_back({pi.place.x, pi.place.y, pi.radius, pi.spiralIn, pi.spiralOut});
     json elements = json::array();
     for (const auto& s : p.elements) elements.push_back(elementJson(s));
     json equations = json::array();
@@ -50,7 +51,8 @@ Alignment Json<Alignment>::read(const json& j, const JsonContext<Alignment>&) {
     Alignment out{idFrom(j, "line"), flag(j.at("reversed")), figure(j.at("startStation")),
                   figure(j.at("tickInterval"))};
     for (const json& pi : j.value("pis", json::array()))
-        out.pis.push_back({{figure(pi.at(0)), figure(pi.at(1))}, figure(pi.at(2)), figure(pi.at(3)), figure(pi.at(4))});
+        out.pis.push_back(
+            {{figure(pi.at(0)), figure(pi.at(1))}, figure(pi.at(2)), figure(pi.at(3)), figure(pi.at(4))});
     for (const json& s : j.value("elements", json::array())) out.elements.push_back(elementFrom(s));
     for (const json& e : j.value("equations", json::array()))
         out.equations.push_back({figure(e.at(0)), figure(e.at(1))});

@@ -57,6 +57,28 @@ json Json<Surface>::write(const Surface& p, const JsonContext<Surface>& c) {
     return j;
 }
 
+namespace {
+
+SurfaceStyle styleFrom(const json& j) {
+    SurfaceStyle style;
+    style.interval = figure(j.at("interval"));
+    style.indexEvery = static_cast<int>(whole(j.at("indexEvery")));
+    style.contours = flag(j.at("contours"));
+    style.triangles = flag(j.at("triangles"));
+    style.hillshade = flag(j.at("hillshade"));
+    style.heightColours = flag(j.at("heightColours"));
+    if (!(style.interval > 0)) throw std::runtime_error("the contour interval must be above 0");
+    style.smooth = j.value("smooth", false);
+    style.before = j.value("before", true);
+    style.bands =
+        fromName(j.value("bands", "none"),
+                 std::vector{Bands::None, Bands::Height, Bands::Slope, Bands::Direction}, bandsName);
+    style.deviation = j.value("deviation", false);
+    return style;
+}
+
+}  // namespace
+
 template <>
 Surface Json<Surface>::read(const json& j, const JsonContext<Surface>& c) {
     SurfaceDefinition definition;
@@ -97,21 +119,7 @@ Surface Json<Surface>::read(const json& j, const JsonContext<Surface>& c) {
         if (!tin) throw std::runtime_error(tin.error().text);
         definition.imported = std::make_shared<const terrain::Tin>(std::move(*tin));
     }
-    SurfaceStyle style;
-    style.interval = figure(j.at("interval"));
-    style.indexEvery = static_cast<int>(whole(j.at("indexEvery")));
-    style.contours = flag(j.at("contours"));
-    style.triangles = flag(j.at("triangles"));
-    style.hillshade = flag(j.at("hillshade"));
-    style.heightColours = flag(j.at("heightColours"));
-    if (!(style.interval > 0)) throw std::runtime_error("the contour interval must be above 0");
-    style.smooth = j.value("smooth", false);
-    style.before = j.value("before", true);
-    style.bands =
-        fromName(j.value("bands", "none"),
-                 std::vector{Bands::None, Bands::Height, Bands::Slope, Bands::Direction}, bandsName);
-    style.deviation = j.value("deviation", false);
-    Surface surface{std::make_shared<const SurfaceDefinition>(std::move(definition)), style, {}};
+    Surface surface{std::make_shared<const SurfaceDefinition>(std::move(definition)), styleFrom(j), {}};
     if (j.contains("fit")) {
         surface.fit.source = idFrom(j.at("fit"), "source");
         surface.fit.tolerance = figure(j.at("fit").at("tolerance"));
