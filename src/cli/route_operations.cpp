@@ -1,4 +1,5 @@
 #include "cli/operation.h"
+#include "core/base/notation.h"
 #include "core/format/open_alignment.h"
 #include "core/format/output.h"
 #include "core/format/route_files.h"
@@ -378,7 +379,7 @@ std::vector<Operation> routeOperations() {
     out.push_back(
         {"check-design", "An alignment and its design against criteria.",
          "erdwerk-cli check-design --alignment data/demo/lane.gpkg --pvis data/demo/lane-design.csv "
-         "--criteria data/criteria/lanes.json --speed 30@0 --json",
+         "--criteria data/demo/lane-criteria.json --speed 30@0 --json",
          [](CLI::App& app, Arguments& a) {
              alignmentOption(app, a);
              app.add_option("--pvis", a.pvis, "CSV station,height,curve (a length, or K12)");

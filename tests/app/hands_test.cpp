@@ -167,7 +167,8 @@ TEST_F(Hands, PagesOpenByNumberAndEverythingIsSelectedByAKey) {
               doc().objects().size() - doc().all<objects::Group>().size() -
                   doc().all<objects::Sheet>().size() - doc().all<objects::LabelStyle>().size() -
                   doc().all<objects::Profile>().size() - doc().all<objects::OffsetSet>().size() -
-                  doc().all<objects::BatterKind>().size() - doc().shown().hidden.size());
+                  doc().all<objects::BatterKind>().size() - doc().all<objects::DesignCriteria>().size() -
+                  doc().shown().hidden.size());
 }
 
 TEST_F(Hands, TheFinderKnowsPagesSettingsFindingsAndWhatWasUsedLast) {

@@ -62,6 +62,7 @@ struct Site {
         pad.ground = ground;
         add("Platform", pad);
         add("Steep", BatterKind{});
+        add("Lanes", DesignCriteria{route::laneCriteria()});
         add("Kerb", OffsetSet{{test::valueOf(linework::parseOffsetRow("0.3,-2%"))}, {}});
         snapshot.derived = test::valueOf(derive::evaluate(document));
         for (const auto& [id, result] : snapshot.derived.surfaces)

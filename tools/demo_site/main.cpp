@@ -9,6 +9,7 @@
 #include "core/format/las.h"
 #include "core/format/output.h"
 #include "core/format/project_file.h"
+#include "core/format/route_files.h"
 #include "core/format/survey_csv.h"
 #include "core/format/vector_file.h"
 #include "core/linework/web.h"
@@ -66,6 +67,22 @@ Result<void> writeDemo(const std::string& folder, std::uint32_t seed) {
         return done;
     if (auto done = writeLines(folder + "/rim.geojson", "rim", {site.rim}, false); !done) return done;
     if (auto done = writeLines(folder + "/lane.gpkg", "lane", {site.lane}, true); !done) return done;
+    std::string design = "station,height,curve\n";
+    for (const auto& pvi : demo::laneDesign())
+        design += formatExact(pvi.station) + "," + formatExact(pvi.height) + "," +
+                  (pvi.curveLength > 0 ? formatExact(pvi.curveLength) : "") + "\n";
+    if (auto done = format::replaceFile(folder + "/lane-design.csv", design); !done) return done;
+    if (auto done =
+            format::replaceFile(folder + "/lane-criteria.json", format::criteriaText(route::laneCriteria()));
+        !done)
+        return done;
+    // A way up to the terrace, as an old plan has it.
+    if (auto done = format::replaceFile(
+            folder + "/path-pis.csv",
+            "easting,northing,radius,spiralIn,spiralOut\n48058,91041,,,\n48072,91068,18,4,4\n"
+            "48098,91070,12,,\n48104,91081,,,\n");
+        !done)
+        return done;
     if (auto done = writeLines(folder + "/plot.gpkg", "plot", {site.plot}, true); !done) return done;
     const std::vector<demo::NamedLine> edges{{"Dome Terrace", demo::domeTerrace()},
                                              {"Pond floor", demo::pondFloor()},

@@ -263,6 +263,10 @@ linework::Line3D domeTerrace() {
     return pad;
 }
 
+std::vector<route::Pvi> laneDesign() {
+    return {{0, 315.4, 0}, {78, 318.1, 40}, {158, 319.0, 40}, {228, 323.9, 0}};
+}
+
 linework::Line3D laneFormation(const linework::Line3D& lane, const std::vector<route::Pvi>& design,
                                ObjectId ground) {
     using namespace linework;

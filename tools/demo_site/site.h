@@ -41,6 +41,8 @@ FlatDrawing turningPlace(const linework::Line3D& lane);
 
 /// The edge of Dome Terrace: one fixed corner, falls of 1 % away from it, back corner interpolated.
 linework::Line3D domeTerrace();
+/// The design of Starling Lane, by running stations.
+std::vector<route::Pvi> laneDesign();
 /// Both edges of Starling Lane as one closed line: on the ground at its ends, at the heights of `design` (by
 /// station, rising) between them, arcs kept.
 linework::Line3D laneFormation(const linework::Line3D& lane, const std::vector<route::Pvi>& design,

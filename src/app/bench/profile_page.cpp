@@ -11,6 +11,7 @@
 #include "core/base/notation.h"
 #include "core/operations/edit.h"
 #include "core/operations/records.h"
+#include "core/route/design.h"
 
 namespace erdwerk::app {
 
@@ -254,6 +255,11 @@ void ProfilePage::refresh() {
                     QString::fromStdString(formatGrade(*figures[i].gradeOut, display)) + QStringLiteral(" →");
         shown.handles.push_back({p->design[i].station, p->design[i].height, text, true, true});
     }
+    for (std::size_t i = 0; i < p->design.size(); ++i)
+        if (const auto turning = route::highLowAt(p->design, i))
+            shown.marks.push_back({turning->station, turning->height,
+                                   QString::fromStdString(formatHeight(turning->height, display)),
+                                   figures[i].crest});
     section_->setData(std::move(shown));
     showExaggeration();
     fillTable(p->design);
@@ -283,7 +289,10 @@ void ProfilePage::fillTable(const std::vector<route::Pvi>& design) {
             figures[i].gradeIn ? QString::fromStdString(formatGrade(*figures[i].gradeIn, display))
                                : QString(),
             i > 0);
-        put(CurveLength, QString::fromStdString(formatFixed(design[i].curveLength, display.lengthDecimals)),
+        put(CurveLength,
+            design[i].byK > 0
+                ? QStringLiteral("K%1").arg(QString::fromStdString(formatExact(design[i].byK)))
+                : QString::fromStdString(formatFixed(design[i].curveLength, display.lengthDecimals)),
             i > 0 && i + 1 < design.size());
         put(KValue,
             figures[i].k ? QString::fromStdString(formatFixed(*figures[i].k, 1)) +

@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
+#include "app/bench/pi_table.h"
 #include "app/bench/point_model.h"
 #include "app/bench/table_hands.h"
 #include "app/kinds/surface_paint.h"
@@ -29,6 +30,7 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : BenchPage(parent), s
     stack_->addWidget(buildCourses());
     stack_->addWidget(buildBands());
     stack_->addWidget(buildTool());
+    stack_->addWidget(pis_ = new PiTable(session_));
     layout->addWidget(stack_, 1);
     connect(&session_, &Session::resultsChanged, this, &TablesPage::refresh);
     connect(&session_, &Session::selectionChanged, this, &TablesPage::follow);
@@ -156,13 +158,18 @@ void TablesPage::refresh() {
     for (const ObjectId id : document.all<objects::Parcel>())
         choice_->addItem(tr("Courses: %1").arg(QString::fromStdString(document.nameOf(id))),
                          QVariant::fromValue<qulonglong>(id.value));
+    for (const ObjectId id : document.all<objects::Alignment>())
+        if (PiTable::has(session_.derived(), id))
+            choice_->addItem(tr("PIs: %1").arg(QString::fromStdString(document.nameOf(id))),
+                             QVariant::fromValue<qulonglong>(id.value));
     for (const auto& [id, bands] : session_.derived().bands)
         choice_->addItem(tr("Bands: %1").arg(QString::fromStdString(document.nameOf(id))),
                          QVariant::fromValue<qulonglong>(id.value));
     choice_->setCurrentIndex(std::max(0, choice_->findData(before)));
-    setNothing(choice_->count() > 0
-                   ? QString()
-                   : tr("Tables: survey points, courses of parcels and bands of surfaces are listed here."));
+    setNothing(choice_->count() > 0 ? QString()
+                                    : tr("Tables: survey points, courses of parcels, PIs of alignments and "
+                                         "bands of surfaces are listed "
+                                         "here."));
     if (choice_->count() == 0) return;
     const ObjectId id{choice_->currentData().toULongLong()};
     if (document.get<objects::Points>(id) != nullptr) {
@@ -173,6 +180,10 @@ void TablesPage::refresh() {
         points_->viewport()->update();
         if (!same && at.isValid()) points_->setCurrentIndex(model_->index(at.row(), at.column()));
         return stack_->setCurrentIndex(0);
+    }
+    if (document.get<objects::Alignment>(id) != nullptr) {
+        pis_->list(id);
+        return stack_->setCurrentWidget(pis_);
     }
     if (const auto* bands = derive::Derived::in(session_.derived().bands, id)) return showBands(*bands);
     stack_->setCurrentIndex(1);

@@ -15,6 +15,7 @@
 
 namespace erdwerk::app {
 
+class PiTable;
 class PointModel;
 
 class TablesPage : public BenchPage {
@@ -23,6 +24,7 @@ public:
     explicit TablesPage(Session& session, QWidget* parent = nullptr);
     [[nodiscard]] QTableView* points() { return points_; }
     [[nodiscard]] QTableWidget* toolTable() { return tool_; }
+    [[nodiscard]] PiTable* piTable() { return pis_; }
     /// Of the running tool; it is shown while there is one.
     void setToolTable(std::optional<ToolTable> table);
     [[nodiscard]] QPlainTextEdit* description() { return description_; }
@@ -45,6 +47,7 @@ private:
     QTableWidget* courses_;
     QTableWidget* bands_;
     QTableWidget* tool_;
+    PiTable* pis_;
     std::optional<ToolTable> offered_;
     QPlainTextEdit* description_;
 };

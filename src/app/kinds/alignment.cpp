@@ -1,9 +1,12 @@
 // Alignments.
 
+#include <QPushButton>
+
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/base/notation.h"
 #include "core/operations/edit.h"
+#include "core/operations/routes.h"
 
 namespace erdwerk::app {
 
@@ -62,7 +65,7 @@ void paintKeyPoints(PlanCanvas& canvas, const route::AlignmentGeometry& alignmen
     }
 }
 
-class AlignmentKind final : public StaysPut<ObjectKind> {
+class AlignmentKind final : public ObjectKind {
 public:
     [[nodiscard]] QString noun() const override { return QObject::tr("alignment"); }
     [[nodiscard]] QString title() const override { return QObject::tr("Alignments"); }
@@ -81,10 +84,35 @@ public:
     void hit(SnapSearch& search, ObjectId id) const override {
         if (const auto* a = derive::Derived::in(search.derived().alignments, id))
             search.addPath(id, a->path, QObject::tr("alignment %1").arg(search.nameOf(id)));
+        const auto* pis = operations::pisOf(search.document(), id);
+        for (std::size_t i = 0; pis != nullptr && i < pis->size(); ++i) {
+            Snap snap;
+            snap.kind = SnapKind::Corner;
+            snap.place = (*pis)[i].place;
+            snap.ref = {id, i};
+            snap.name = QObject::tr("PI %1 of %2").arg(i + 1).arg(search.nameOf(id));
+            search.add(snap);
+        }
     }
+    /// The tangents between its PIs, each of which can be taken.
     void handles(HandlePainter& painter, const Ref& ref) const override {
-        if (const auto* a = derive::Derived::in(painter.derived().alignments, ref.object))
-            painter.path(a->path);
+        const auto* a = derive::Derived::in(painter.derived().alignments, ref.object);
+        if (a == nullptr) return;
+        painter.path(a->path);
+        const auto* pis = operations::pisOf(painter.document(), ref.object);
+        if (pis == nullptr) return;
+        for (std::size_t i = 0; i < pis->size(); ++i) {
+            painter.square((*pis)[i].place, ref.part == i);
+            if ((*pis)[i].radius > 0)
+                painter.figure((*pis)[i].place, {0, 14},
+                               QObject::tr("R %1").arg(text(
+                                   formatLength((*pis)[i].radius, painter.document().settings().display))),
+                               ref.part == i);
+        }
+    }
+    [[nodiscard]] std::optional<document::Edit> dragged(const Ref& ref, Vec2 place) const override {
+        if (!ref.part) return std::nullopt;
+        return operations::movePi(ref.object, *ref.part, place);
     }
     void show(SceneContent& content, ObjectId id) const override {
         if (const auto* a = derive::Derived::in(content.derived().alignments, id))
@@ -109,8 +137,22 @@ public:
                         return document::changed<objects::Alignment>(
                             d, id, [v](objects::Alignment& a) { a.tickInterval = v; });
                     });
-        form.check(QObject::tr("Against the line's direction"), payload->reversed,
-                   [id](const Document& d, bool on) {
+        form.typedEntry(QObject::tr("Equations"), text(operations::equationsText(*payload, display)),
+                        [id](std::string typed) { return operations::typeEquations(id, typed); });
+        form.entry(QObject::tr("Serves"), text(payload->serves),
+                   [id](const Document& d, const QString& t) -> Result<Document> {
+                       return document::changed<objects::Alignment>(
+                           d, id, [&](objects::Alignment& a) { a.serves = t.trimmed().toStdString(); });
+                   });
+        form.entry(QObject::tr("Description"), text(payload->description),
+                   [id](const Document& d, const QString& t) -> Result<Document> {
+                       return document::changed<objects::Alignment>(
+                           d, id, [&](objects::Alignment& a) { a.description = t.trimmed().toStdString(); });
+                   });
+        design(form, id, *payload);
+        source(form, id, *payload);
+        form.check(payload->line ? QObject::tr("Against the line's direction") : QObject::tr("Turned round"),
+                   payload->reversed, [id](const Document& d, bool on) {
                        return document::changed<objects::Alignment>(
                            d, id, [on](objects::Alignment& a) { a.reversed = on; });
                    });
@@ -125,6 +167,52 @@ public:
         for (const auto& key : a->keyPoints)
             form.fact(QString::fromUtf8(route::shortName(key.kind).data()),
                       text(formatStation(key.station, display)));
+    }
+
+private:
+    /// What its design is checked against.
+    static void design(FactsForm& form, ObjectId id, const objects::Alignment& alignment) {
+        form.objectChoice<objects::DesignCriteria>(
+            QObject::tr("Criteria"), alignment.criteria,
+            [id](const Document& d, ObjectId c) {
+                return document::changed<objects::Alignment>(d, id,
+                                                             [c](objects::Alignment& a) { a.criteria = c; });
+            },
+            QObject::tr("none"));
+        if (!alignment.criteria) return;
+        form.typedEntry(QObject::tr("Speeds"), text(operations::speedsText(alignment, form.display())),
+                        [id](std::string typed) { return operations::typeSpeeds(id, typed); });
+        form.check(QObject::tr("Checked all the time"), alignment.checked, [id](const Document& d, bool on) {
+            return document::changed<objects::Alignment>(d, id,
+                                                         [on](objects::Alignment& a) { a.checked = on; });
+        });
+        const auto* check = derive::Derived::in(form.derived().designs, id);
+        if (check == nullptr) return;
+        form.fact(QObject::tr("Not kept"),
+                  check->problem.empty() ? QString::number(check->findings.size()) : text(check->problem));
+    }
+    /// What it is made of, and the buttons that change that.
+    static void source(FactsForm& form, ObjectId id, const objects::Alignment& alignment) {
+        const auto button = [&](const QString& label, const QString& help, const QString& what, auto edit) {
+            auto* b = new QPushButton(label);
+            b->setToolTip(help);
+            QObject::connect(b, &QPushButton::clicked, b, [form, what, edit, id] {
+                form.later(what, edit(form.session().results(), id));
+            });
+            form.row(b);
+        };
+        if (alignment.line) {
+            form.fact(QObject::tr("Follows"), form.nameOf(alignment.line));
+            button(QObject::tr("Own elements"),
+                   QObject::tr("It follows the line no more and is changed by its PIs"),
+                   QObject::tr("Give %1 elements of its own").arg(form.nameOf(id)), &operations::ownElements);
+            return;
+        }
+        form.fact(QObject::tr("Made of"), alignment.pis.empty()
+                                              ? QObject::tr("%1 elements").arg(alignment.elements.size())
+                                              : QObject::tr("%1 PIs").arg(alignment.pis.size()));
+        button(QObject::tr("Line of it"), QObject::tr("A line along it, arcs kept"),
+               QObject::tr("Line of %1").arg(form.nameOf(id)), &operations::lineOfAlignment);
     }
 };
 

@@ -41,6 +41,8 @@ template <>
 const ObjectKind& kindOf<objects::Earthwork>();
 template <>
 const ObjectKind& kindOf<objects::BatterKind>();
+template <>
+const ObjectKind& kindOf<objects::DesignCriteria>();
 
 const ObjectKind& kindOf(const objects::Payload& payload);
 inline const ObjectKind& kindOf(const objects::Object& object) {

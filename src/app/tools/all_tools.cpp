@@ -40,7 +40,10 @@ namespace erdwerk::app::tools {
     SECTION(Shape, "Whole things")                                                                       \
     TOOL(moveThings) TOOL(copyThings) TOOL(turnThings) TOOL(mirrorThings)                                \
     SECTION(Route, "")                                                                                   \
-    TOOL(alignmentFromLine) COMMAND("alignment-reverse") COMMAND("profile")                              \
+    TOOL(drawAlignment) TOOL(alignmentFromLines) TOOL(alignmentFromLine) COMMAND("alignment-reverse")    \
+    COMMAND("points-by-station")                                                                         \
+    SECTION(Route, "Design")                                                                             \
+    COMMAND("profile") COMMAND("criteria-lanes") COMMAND("criteria-read")                                \
     SECTION(Record, "")                                                                                  \
     COMMAND("export") TOOL(parcelFromLine) TOOL(label) COMMAND("label-style") COMMAND("sheet")           \
     COMMAND("sheet-export")                                                                              \

@@ -73,6 +73,7 @@ public:
     /// `asNew`: into a project of its own, once the preview is agreed to.
     bool importSurvey(const QString& path, bool asNew = false);
     void readOffsetSet(const QString& path);
+    void readPointsByStation();
     bool importLines(const QString& path);
     /// A cloud, or a raster of heights or a picture.
     bool importDense(const QString& path, bool cloud);

@@ -84,6 +84,7 @@ void sameNumber(const derive::Derived& derived, std::vector<Finding>& out);
 void earthworks(const derive::Derived& derived, std::vector<Finding>& out);
 void heightRules(const derive::Derived& derived, std::vector<Finding>& out);
 void nonTangent(const derive::Derived& derived, std::vector<Finding>& out);
+void designs(const derive::Derived& derived, std::vector<Finding>& out);
 void parcelClosure(const derive::Derived& derived, std::vector<Finding>& out);
 void surfaceFailed(const derive::Derived& derived, std::vector<Finding>& out);
 void designProfile(const derive::Derived& derived, std::vector<Finding>& out);

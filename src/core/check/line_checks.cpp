@@ -1,5 +1,7 @@
 #include "core/check/finding.h"
 #include "core/operations/edit.h"
+#include "core/operations/routes.h"
+#include "core/route/tangency.h"
 
 namespace erdwerk::check {
 
@@ -25,6 +27,18 @@ void nonTangent(const Derived& derived, std::vector<Finding>& out) {
                            {id},
                            {document.nameOf(id)},
                            {}});
+            const auto* object = document.get<objects::Alignment>(id);
+            const auto mended = object != nullptr && !object->elements.empty()
+                                    ? route::madeTangent(alignment->path, b.segment)
+                                    : std::nullopt;
+            if (!mended) continue;
+            out.back().fixes.push_back(
+                {"Move the joint of '" + document.nameOf(id) + "' by " + formatLength(mended->moved, display),
+                 [id = id, segment = b.segment](const document::Document& d) {
+                     const auto done = operations::makeTangent(id, segment)(d);
+                     return done ? done->document : d;
+                 },
+                 "Move the joint by " + formatLength(mended->moved, display)});
         }
     }
 }

@@ -73,6 +73,7 @@ std::vector<Finding> run(const derive::Derived& derived, Memory* memory) {
     heightRules(derived, out);
     earthworks(derived, out);
     nonTangent(derived, out);
+    designs(derived, out);
     parcelClosure(derived, out);
     designProfile(derived, out);
     ownEdits(derived, out);

@@ -138,5 +138,6 @@ inline void work(Evaluation&, ObjectId, const HeightRaster&) {}
 inline void work(Evaluation&, ObjectId, const Backdrop&) {}
 inline void work(Evaluation&, ObjectId, const OffsetSet&) {}
 inline void work(Evaluation&, ObjectId, const BatterKind&) {}
+inline void work(Evaluation&, ObjectId, const DesignCriteria&) {}
 
 }  // namespace erdwerk::derive

@@ -102,6 +102,12 @@ struct ProfileResult {
     std::string problem;        ///< why there is no ground
 };
 
+/// An alignment and the designs over it, against its criteria.
+struct DesignCheck {
+    std::vector<route::DesignFinding> findings;
+    std::string problem;  ///< why nothing could be checked; empty when it could
+};
+
 struct ParcelResult {
     parcel::ParcelGeometry geometry;
     std::string description;
@@ -144,6 +150,7 @@ struct Derived {
     Results<FollowedLine> followed;  ///< of lines that follow others
     Results<EarthworkResult> earthworks;
     Results<route::AlignmentGeometry> alignments;
+    Results<DesignCheck> designs;  ///< of alignments with criteria
     Results<ProfileResult> profiles;
     Results<ParcelResult> parcels;
     Results<annotate::LabelText> labels;

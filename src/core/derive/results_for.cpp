@@ -40,10 +40,10 @@ private:
 };
 
 /// Every sort of result. One that is missing here does not compile.
-constexpr auto allResults =
-    std::tuple(&Derived::surfaces, &Derived::contours, &Derived::contoursBefore, &Derived::fits,
-               &Derived::bands, &Derived::clouds, &Derived::lines, &Derived::followed, &Derived::earthworks,
-               &Derived::alignments, &Derived::profiles, &Derived::parcels, &Derived::labels);
+constexpr auto allResults = std::tuple(
+    &Derived::surfaces, &Derived::contours, &Derived::contoursBefore, &Derived::fits, &Derived::bands,
+    &Derived::clouds, &Derived::lines, &Derived::followed, &Derived::earthworks, &Derived::alignments,
+    &Derived::designs, &Derived::profiles, &Derived::parcels, &Derived::labels);
 static_assert(sizeof(Derived) ==
               sizeof(Document) + std::tuple_size_v<decltype(allResults)> * sizeof(Results<SurfaceResult>));
 

@@ -101,6 +101,24 @@ void writeProfiles(pugi::xml_node node, const XmlAlignment& alignment) {
     }
 }
 
+void writeAlignment(pugi::xml_node parent, const XmlAlignment& a) {
+    auto node = parent.append_child("Alignment");
+    node.append_attribute("name") = a.name.c_str();
+    node.append_attribute("length") = formatExact(geometry::lengthOf(a.path)).c_str();
+    node.append_attribute("staStart") = formatExact(a.stationing.start()).c_str();
+    writeGeometry(node, a.path);
+    for (std::size_t k = 0; k < a.stationing.equations().size(); ++k) {
+        const auto& e = a.stationing.equations()[k];
+        auto equation = node.append_child("StaEquation");
+        equation.append_attribute("staBack") = formatExact(e.back).c_str();
+        equation.append_attribute("staAhead") = formatExact(e.ahead).c_str();
+        equation.append_attribute("staInternal") =
+            formatExact(a.stationing.start() + a.stationing.distanceOf(k)).c_str();
+        equation.append_attribute("staIncrement") = "increasing";
+    }
+    writeProfiles(node, a);
+}
+
 /// outer, void or island, as the standard has it.
 const char* boundaryType(objects::Role role) {
     return role == objects::Role::Edge ? "outer" : (role == objects::Role::Opening ? "void" : "island");
@@ -212,23 +230,7 @@ Result<void> writeLandXml(const std::string& path, const LandXml& content, const
     }
     if (!content.alignments.empty()) {
         auto alignments = root.append_child("Alignments");
-        for (const auto& a : content.alignments) {
-            auto node = alignments.append_child("Alignment");
-            node.append_attribute("name") = a.name.c_str();
-            node.append_attribute("length") = formatExact(geometry::lengthOf(a.path)).c_str();
-            node.append_attribute("staStart") = formatExact(a.stationing.start()).c_str();
-            writeGeometry(node, a.path);
-            for (std::size_t k = 0; k < a.stationing.equations().size(); ++k) {
-                const auto& e = a.stationing.equations()[k];
-                auto equation = node.append_child("StaEquation");
-                equation.append_attribute("staBack") = formatExact(e.back).c_str();
-                equation.append_attribute("staAhead") = formatExact(e.ahead).c_str();
-                equation.append_attribute("staInternal") =
-                    formatExact(a.stationing.start() + a.stationing.distanceOf(k)).c_str();
-                equation.append_attribute("staIncrement") = "increasing";
-            }
-            writeProfiles(node, a);
-        }
+        for (const auto& a : content.alignments) writeAlignment(alignments, a);
     }
     if (!content.parcels.empty()) {
         auto parcels = root.append_child("Parcels");

@@ -8,6 +8,7 @@
 #include "core/base/result.h"
 #include "core/route/criteria.h"
 #include "core/route/pis.h"
+#include "core/route/station_finder.h"
 
 namespace erdwerk::format {
 
@@ -33,14 +34,7 @@ Result<std::vector<WrittenPvi>> parsePvis(std::string_view bytes, const std::str
 Result<std::vector<route::Pvi>> pvisOn(const route::AlignmentGeometry& alignment,
                                        const std::vector<WrittenPvi>& written, const std::string& file);
 
-struct StationRow {
-    std::string name;
-    double station = 0;
-    double offset = 0;
-    std::optional<double> height;
-    std::string code;
-    long line = 0;
-};
+using StationRow = route::StationedPoint;
 /// `name,station,offset,height,code`, offsets positive to the right; height and code may be missing.
 Result<std::vector<StationRow>> readStationRows(const std::string& path);
 Result<std::vector<StationRow>> parseStationRows(std::string_view bytes, const std::string& file);

@@ -10,6 +10,13 @@
 
 namespace erdwerk::objects {
 
+/// A design speed from a station on, as it is read on the line.
+struct DesignSpeed {
+    double station = 0;
+    double speed = 0;
+    friend bool operator==(const DesignSpeed&, const DesignSpeed&) = default;
+};
+
 /// Follows the plan of a line, or has elements of its own.
 struct Alignment {
     ObjectId line;          ///< that it follows; none: its elements are its own
@@ -21,6 +28,9 @@ struct Alignment {
     std::vector<route::StationEquation> equations = {};
     std::string serves = {};       ///< road, path, rail, water, cable, wall, baseline, or a word of one's own
     std::string description = {};  ///< free text
+    ObjectId criteria = {};        ///< that its design is checked against; may be none
+    std::vector<DesignSpeed> speeds = {};  ///< rising along it
+    bool checked = true;                   ///< against the criteria
 };
 
 template <>

@@ -9,6 +9,7 @@
 #include "core/objects/alignment.h"
 #include "core/objects/backdrop.h"
 #include "core/objects/cloud.h"
+#include "core/objects/design_criteria.h"
 #include "core/objects/earthwork.h"
 #include "core/objects/group.h"
 #include "core/objects/height_raster.h"
@@ -24,8 +25,9 @@
 
 namespace erdwerk::objects {
 
-using Payload = std::variant<Points, Line, Surface, Alignment, Profile, Parcel, LabelStyle, Label, Sheet,
-                             Group, Cloud, HeightRaster, Backdrop, OffsetSet, Earthwork, BatterKind>;
+using Payload =
+    std::variant<Points, Line, Surface, Alignment, Profile, Parcel, LabelStyle, Label, Sheet, Group, Cloud,
+                 HeightRaster, Backdrop, OffsetSet, Earthwork, BatterKind, DesignCriteria>;
 
 struct Object {
     ObjectId id;

@@ -1,4 +1,5 @@
 #include "core/operations/records.h"
+#include "core/route/design.h"
 
 #include <algorithm>
 #include <cmath>
@@ -23,6 +24,15 @@ ObjectId labelStyle(Document& document, annotate::LabelKind kind) {
 
 using DesignEdit = std::function<Result<void>(std::vector<route::Pvi>&)>;
 
+/// Curves that go by their K get the length that the grades beside them ask for; the ends have none.
+void keepK(std::vector<route::Pvi>& design) {
+    for (std::size_t i = 0; i < design.size(); ++i) {
+        if (i == 0 || i + 1 == design.size()) design[i].curveLength = design[i].byK = 0;
+        if (design[i].byK > 0)
+            design[i].curveLength = route::curveLengthByK(design, i, design[i].byK).value_or(0);
+    }
+}
+
 /// An edit of a profile's design, which must be valid after it.
 Edit ofDesign(ObjectId profile, DesignEdit edit) {
     return [profile, edit = std::move(edit)](const Document& document) -> Result<Edited> {
@@ -30,6 +40,7 @@ Edit ofDesign(ObjectId profile, DesignEdit edit) {
         if (p == nullptr) return badInput("the profile is gone");
         auto design = p->design;
         if (auto done = edit(design); !done) return tl::unexpected(done.error());
+        keepK(design);
         if (auto valid = route::validate(design); !valid && !design.empty())
             return tl::unexpected(valid.error());
         return document::changed<objects::Profile>(
@@ -250,9 +261,15 @@ Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, const std::str
                 if (!station) return tl::unexpected(station.error());
                 design[pvi].station = *station;
             } else if (figure == PviFigure::CurveLength) {
-                const auto value = parseNumber(text);
-                if (!value) return badInput("'" + text + "' is not a length");
-                design[pvi].curveLength = *value;
+                const auto word = trimmed(text);
+                const bool byK = !word.empty() && (word.front() == 'K' || word.front() == 'k');
+                const auto value = parseNumber(byK ? trimmed(word.substr(1)) : word);
+                if (!value || *value < 0)
+                    return badInput("'" + text + "' is no curve: write its length, or K12");
+                if (pvi == 0 || pvi + 1 == design.size())
+                    return badInput("the ends of a design have no curve");
+                design[pvi].curveLength = byK ? 0 : *value;
+                design[pvi].byK = byK ? *value : 0;
             } else {
                 const auto height = typedPviHeight(design, pvi, figure == PviFigure::GradeIn, text);
                 if (!height) return tl::unexpected(height.error());

@@ -174,7 +174,12 @@ StationOffset stationOffset(const AlignmentGeometry& alignment, Vec2 place) {
 
 Vec2 placeAt(const AlignmentGeometry& alignment, double station, double offset) {
     const auto at = positionAt(alignment.path, station - alignment.startStation);
-    return at.place - geometry::leftOf(geometry::directionOf(at.direction)) * offset;
+    const auto& element = alignment.path[at.segment];
+    // Along an axis a straight loses no digits.
+    const Vec2 way = isCurved(element) ? geometry::directionOf(at.direction)
+                                       : (element.end - element.start) *
+                                             (1 / geometry::distance(element.start, element.end));
+    return at.place - geometry::leftOf(way) * offset;
 }
 
 }  // namespace erdwerk::route

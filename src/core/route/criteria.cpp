@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 #include <numbers>
+#include <sstream>
 
 #include "core/base/display.h"
 
@@ -191,6 +192,43 @@ Result<const SpeedLimits*> limitsAt(const Criteria& criteria, double speed) {
     return badInput("the criteria go up to speed " +
                     (criteria.bySpeed.empty() ? "none" : formatExact(criteria.bySpeed.back().speed)) + "; " +
                     formatExact(speed) + " is beyond them");
+}
+
+namespace {
+
+struct LimitWord {
+    const char* word;
+    std::optional<double> SpeedLimits::*field;
+};
+constexpr std::array<LimitWord, 4> limitWords{{{"radius", &SpeedLimits::minRadius},
+                                               {"spiral", &SpeedLimits::minSpiral},
+                                               {"crest", &SpeedLimits::minCrestK},
+                                               {"sag", &SpeedLimits::minSagK}}};
+
+}  // namespace
+
+std::string limitsText(const SpeedLimits& limits) {
+    std::string out;
+    for (const auto& [word, field] : limitWords)
+        if (limits.*field)
+            out += (out.empty() ? "" : "  ") + std::string(word) + " " + formatExact(*(limits.*field));
+    return out;
+}
+
+Result<SpeedLimits> parseLimits(double speed, const std::string& text) {
+    SpeedLimits out;
+    out.speed = speed;
+    std::istringstream words(text);
+    std::string word;
+    while (words >> word) {
+        const auto known = std::find_if(limitWords.begin(), limitWords.end(),
+                                        [&](const LimitWord& w) { return word == w.word; });
+        double value = 0;
+        if (known == limitWords.end() || !(words >> value) || !(value > 0))
+            return badInput("write limits as: radius 60 spiral 20 crest 9 sag 8");
+        out.*(known->field) = value;
+    }
+    return out;
 }
 
 Result<std::vector<DesignFinding>> checkDesign(const AlignmentGeometry& alignment,

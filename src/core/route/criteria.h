@@ -41,6 +41,12 @@ Criteria inUnit(Criteria criteria, LengthUnit unit);
 /// The limits at a speed: of two between which it lies those of the higher. BadInput above all of them.
 Result<const SpeedLimits*> limitsAt(const Criteria& criteria, double speed);
 
+/// What ships: for lanes, from formulas of motion that its `source` writes out.
+Criteria laneCriteria();
+/// "radius 60  spiral 20  crest 9  sag 8": what of a speed's limits there is, and what is typed for it.
+std::string limitsText(const SpeedLimits& limits);
+Result<SpeedLimits> parseLimits(double speed, const std::string& text);
+
 /// A design speed that holds from a distance on.
 struct SpeedFrom {
     double distance = 0;
@@ -48,6 +54,7 @@ struct SpeedFrom {
     friend bool operator==(const SpeedFrom&, const SpeedFrom&) = default;
 };
 
+/// What is asked of a stretch and not kept.
 enum class DesignFault {
     Radius,
     Spiral,

@@ -35,10 +35,16 @@ SpiralShift shiftOf(double radius, double length) {
 struct Corner {
     Angle in;
     Angle out;
+    Vec2 wayIn;  ///< the same as vectors of length 1, which lose no digits where they run along an axis
+    Vec2 wayOut;
     double turn = 0;  ///< clockwise positive
     CurveTangents tangents;
     bool curved = false;
 };
+
+Vec2 wayBetween(Vec2 a, Vec2 b) {
+    return (b - a) * (1 / geometry::distance(a, b));
+}
 
 std::string named(std::size_t i) {
     return "PI " + std::to_string(i + 1);
@@ -49,6 +55,8 @@ Result<Corner> cornerAt(const std::vector<Pi>& pis, std::size_t i) {
     Corner c;
     c.in = geometry::azimuth(pis[i - 1].place, pi.place);
     c.out = geometry::azimuth(pi.place, pis[i + 1].place);
+    c.wayIn = wayBetween(pis[i - 1].place, pi.place);
+    c.wayOut = wayBetween(pi.place, pis[i + 1].place);
     c.turn = (c.out - c.in).signedTurn().radians();
     const double turn = std::abs(c.turn);
     if (pi.radius == 0 || turn < 1e-9) return c;
@@ -86,8 +94,8 @@ Result<void> validate(const std::vector<Pi>& pis) {
 void addCurve(Path& path, const Pi& pi, const Corner& c) {
     const double side = c.turn > 0 ? 1 : -1;
     const double curvature = side / pi.radius;
-    const Vec2 begin = pi.place - geometry::directionOf(c.in) * c.tangents.in;
-    const Vec2 end = pi.place + geometry::directionOf(c.out) * c.tangents.out;
+    const Vec2 begin = pi.place - c.wayIn * c.tangents.in;
+    const Vec2 end = pi.place + c.wayOut * c.tangents.out;
     Vec2 from = begin;
     Vec2 to = end;
     std::optional<Segment> out;
@@ -144,9 +152,7 @@ Result<Path> pathOf(const std::vector<Pi>& pis) {
                                  : "the curve at " + named(corners[i].curved ? i : i - 1) +
                                        " is longer than its tangent by ") +
                             formatFixed(-straight, 3) + ": take smaller radii or spirals");
-        const Vec2 to =
-            pis[i].place -
-            geometry::directionOf(geometry::azimuth(pis[i - 1].place, pis[i].place)) * corners[i].tangents.in;
+        const Vec2 to = pis[i].place - wayBetween(pis[i - 1].place, pis[i].place) * corners[i].tangents.in;
         if (straight > tiny) path.push_back({at, corners[i].curved ? to : pis[i].place, std::nullopt});
         at = pis[i].place;
         if (!corners[i].curved) continue;

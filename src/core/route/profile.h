@@ -29,6 +29,7 @@ struct Pvi {
     double station = 0;
     double height = 0;
     double curveLength = 0;
+    double byK = 0;  ///< the length follows from this K (see curveLengthByK); 0: it is as it was typed
     friend bool operator==(const Pvi&, const Pvi&) = default;
 };
 

@@ -1,6 +1,8 @@
 #pragma once
 // Station and offset of many places.
 
+#include <optional>
+#include <string>
 #include <vector>
 
 #include "core/route/alignment.h"
@@ -13,6 +15,16 @@ struct FoundStation {
     Vec2 place;           ///< the nearest on the line
     /// Nearest to an end, and not at right angles to the line there: before the start or past the end.
     bool beyond = false;
+};
+
+/// A point by its station, as it is read on the line, and offset.
+struct StationedPoint {
+    std::string name;
+    double station = 0;
+    double offset = 0;  ///< positive to the right
+    std::optional<double> height;
+    std::string code;
+    long line = 0;  ///< of the file it was read from
 };
 
 /// The nearest place on the line; of several as near the first. Beside a sharp corner, on its outer side,

@@ -92,7 +92,7 @@ TEST(Damage, OfLandXml) {
     content.points = {{"1", {48000, 91000}, 320.0, "GRND", ""}};
     content.surfaces.push_back({"s", terrain::Tin(test::places3("0 0 1, 4 0 2, 0 4 3"), {0, 1, 2})});
     content.alignments.push_back({"a",
-                                  0,
+                                  route::Stationing(0),
                                   {{{0, 0}, {10, 0}, {}}, {{10, 0}, {20, 10}, geometry::Vec2{17, 3}}},
                                   {{"p", {{0, 1, 0}, {10, 2, 5}, {20, 1, 0}}}}});
     ASSERT_TRUE(writeLandXml(folder / "good.xml", content, "x"));

@@ -23,7 +23,7 @@ TEST(ObjectJson, EveryKindComesBackTheSame) {
         kinds.insert(j.at("kind"));
     }
     // Clouds, rasters and backdrops name files: attached_test.
-    EXPECT_EQ(kinds.size() + 3, std::variant_size_v<objects::Payload>);
+    EXPECT_EQ(kinds.size() + 4, std::variant_size_v<objects::Payload>);
 }
 
 TEST(ObjectJson, EveryHeightRuleAndVerticalCurveComesBackTheSame) {
@@ -91,9 +91,9 @@ TEST(ObjectJson, DamageIsNamedWithTheObject) {
             wrong.erase(key);
             // What projects of the first version did not have yet may be missing.
             static const std::set<std::string> optional{
-                "style",      "bands",       "deviation", "edits",     "fit",    "narrowest",
-                "onCrossing", "slopeChange", "smooth",    "tolerance", "off",    "base",
-                "before",     "pis",         "elements",  "equations", "serves", "description"};
+                "style",       "bands",     "deviation", "edits",       "fit",      "narrowest", "onCrossing",
+                "slopeChange", "smooth",    "tolerance", "off",         "base",     "before",    "pis",
+                "elements",    "equations", "serves",    "description", "criteria", "speeds",    "checked"};
             if (optional.count(key) == 0) {
                 EXPECT_FALSE(objectFromJson(wrong)) << key << " of " << object->name;
             }

@@ -162,7 +162,7 @@ TEST(Crossings, OfTwoArcsAreThoseOfTheirCircles) {
 
 TEST(Crossings, OfAnyTwoAreWhereDenseChordsCross) {
     std::mt19937 random(38);
-    const auto elements = anyElements(random, 120);
+    const auto elements = anyElements(random, 180);
     int crossed = 0;
     for (std::size_t i = 0; i + 1 < elements.size(); i += 2) {
         const Segment& a = elements[i];

@@ -99,14 +99,18 @@ struct Sample<Alignment> {
         a.equations = {{1300, 1350.5}};
         a.serves = "path";
         a.description = "a way up";
+        a.criteria = {102};
+        a.speeds = {{1250.5, 30}, {1300, 50}};
+        a.checked = false;
         return a;
     }
     static bool same(const Alignment& a, const Alignment& b) {
         return a.line == b.line && a.reversed == b.reversed && a.startStation == b.startStation &&
                a.tickInterval == b.tickInterval && a.pis == b.pis && a.elements == b.elements &&
-               a.equations == b.equations && a.serves == b.serves && a.description == b.description;
+               a.equations == b.equations && a.serves == b.serves && a.description == b.description &&
+               a.criteria == b.criteria && a.speeds == b.speeds && a.checked == b.checked;
     }
-    static std::size_t names() { return 1; }
+    static std::size_t names() { return 2; }
 };
 
 template <>
@@ -248,6 +252,13 @@ struct Sample<BatterKind> {
         return out;
     }
     static bool same(const BatterKind& a, const BatterKind& b) { return a == b; }
+    static std::size_t names() { return 0; }
+};
+
+template <>
+struct Sample<DesignCriteria> {
+    static DesignCriteria make() { return {route::laneCriteria()}; }
+    static bool same(const DesignCriteria& a, const DesignCriteria& b) { return a == b; }
     static std::size_t names() { return 0; }
 };
 

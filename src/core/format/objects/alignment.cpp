@@ -35,6 +35,8 @@ json Json<Alignment>::write(const Alignment& p, const JsonContext<Alignment>&) {
     for (const auto& s : p.elements) elements.push_back(elementJson(s));
     json equations = json::array();
     for (const auto& e : p.equations) equations.push_back({e.back, e.ahead});
+    json speeds = json::array();
+    for (const DesignSpeed& s : p.speeds) speeds.push_back({s.station, s.speed});
     return {{"line", p.line.value},
             {"reversed", p.reversed},
             {"startStation", p.startStation},
@@ -43,7 +45,10 @@ json Json<Alignment>::write(const Alignment& p, const JsonContext<Alignment>&) {
             {"elements", std::move(elements)},
             {"equations", std::move(equations)},
             {"serves", p.serves},
-            {"description", p.description}};
+            {"description", p.description},
+            {"criteria", p.criteria.value},
+            {"speeds", std::move(speeds)},
+            {"checked", p.checked}};
 }
 
 template <>
@@ -58,6 +63,10 @@ Alignment Json<Alignment>::read(const json& j, const JsonContext<Alignment>&) {
         out.equations.push_back({figure(e.at(0)), figure(e.at(1))});
     out.serves = j.value("serves", "");
     out.description = j.value("description", "");
+    if (j.contains("criteria")) out.criteria = idFrom(j, "criteria");
+    for (const json& s : j.value("speeds", json::array()))
+        out.speeds.push_back({figure(s.at(0)), figure(s.at(1))});
+    out.checked = j.value("checked", true);
     return out;
 }
 

@@ -7,8 +7,10 @@ using namespace objects;
 template <>
 json Json<Profile>::write(const Profile& p, const JsonContext<Profile>&) {
     json pvis = json::array();
-    for (const auto& pvi : p.design)
+    for (const auto& pvi : p.design) {
         pvis.push_back({{"station", pvi.station}, {"height", pvi.height}, {"curveLength", pvi.curveLength}});
+        if (pvi.byK > 0) pvis.back()["byK"] = pvi.byK;
+    }
     return {{"alignment", p.alignment.value},
             {"ground", p.ground.value},
             {"design", std::move(pvis)},
@@ -19,7 +21,8 @@ template <>
 Profile Json<Profile>::read(const json& j, const JsonContext<Profile>&) {
     Profile out{idFrom(j, "alignment"), idFrom(j, "ground"), {}, figure(j.at("exaggeration"))};
     for (const json& p : j.at("design"))
-        out.design.push_back({figure(p.at("station")), figure(p.at("height")), figure(p.at("curveLength"))});
+        out.design.push_back({figure(p.at("station")), figure(p.at("height")), figure(p.at("curveLength")),
+                              p.value("byK", 0.0)});
     return out;
 }
 

@@ -1,0 +1,183 @@
+#include "app/bench/pi_table.h"
+
+#include <QHeaderView>
+#include <QKeyEvent>
+
+#include "app/base/theme.h"
+#include "app/bench/table_hands.h"
+#include "core/operations/routes.h"
+
+namespace erdwerk::app {
+
+namespace {
+
+enum Columns {
+    Number,
+    Station,
+    Bearing,
+    Distance,
+    Radius,
+    SpiralIn,
+    SpiralOut,
+    Turn,
+    Easting,
+    Northing,
+    ColumnCount
+};
+
+std::optional<operations::PiFigure> figureOf(int column) {
+    using operations::PiFigure;
+    switch (column) {
+        case Bearing:
+            return PiFigure::Bearing;
+        case Distance:
+            return PiFigure::Distance;
+        case Radius:
+            return PiFigure::Radius;
+        case SpiralIn:
+            return PiFigure::SpiralIn;
+        case SpiralOut:
+            return PiFigure::SpiralOut;
+        case Easting:
+            return PiFigure::Easting;
+        case Northing:
+            return PiFigure::Northing;
+        default:
+            return std::nullopt;
+    }
+}
+
+/// Its own, or those that the path has.
+std::optional<std::vector<route::Pi>> pisFor(const derive::Derived& derived, ObjectId alignment) {
+    if (const auto* own = operations::pisOf(derived.document, alignment)) return *own;
+    const auto* geometry = derive::Derived::in(derived.alignments, alignment);
+    return geometry == nullptr ? std::nullopt : route::pisOf(geometry->path);
+}
+
+}  // namespace
+
+PiTable::PiTable(Session& session, QWidget* parent)
+    : QTableWidget(0, ColumnCount, parent), session_(session) {
+    setObjectName(QStringLiteral("piTable"));
+    setAccessibleName(tr("PIs of the alignment"));
+    setHorizontalHeaderLabels({tr("PI"), tr("Station"), tr("Direction in"), tr("Distance in"), tr("Radius"),
+                               tr("Spiral in"), tr("Spiral out"), tr("Turn"), tr("Easting"), tr("Northing")});
+    verticalHeader()->hide();
+    verticalHeader()->setDefaultSectionSize(24);
+    horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    horizontalHeader()->setStretchLastSection(true);
+    setAlternatingRowColors(true);
+    new TableHands(*this, session_, [this](const QModelIndex& cell, const QString& text) {
+        return cellEdit(cell.row(), cell.column(), text);
+    });
+    connect(this, &QTableWidget::cellChanged, this, &PiTable::edited);
+    connect(this, &QTableWidget::currentCellChanged, this, [this](int row) {
+        if (row >= 0 && hasFocus() && !filling_)
+            session_.select(
+                {{alignment_, own_ ? std::optional(static_cast<std::size_t>(row)) : std::nullopt}});
+    });
+}
+
+bool PiTable::has(const derive::Derived& derived, ObjectId alignment) {
+    return pisFor(derived, alignment).has_value();
+}
+
+void PiTable::list(ObjectId alignment) {
+    filling_ = true;
+    const auto& derived = session_.derived();
+    const auto pis = pisFor(derived, alignment);
+    const auto* geometry = derive::Derived::in(derived.alignments, alignment);
+    const bool same = alignment == alignment_;
+    alignment_ = alignment;
+    own_ = operations::pisOf(derived.document, alignment) != nullptr;
+    const auto& display = derived.document.settings().display;
+    const auto length = [&](double v) {
+        return QString::fromStdString(formatFixed(v, display.lengthDecimals));
+    };
+    const int kept = same ? currentRow() : -1;
+    setRowCount(pis ? static_cast<int>(pis->size()) : 0);
+    std::vector<route::Intersection> meets;
+    if (geometry != nullptr) meets = intersections(*geometry);
+    for (int row = 0; row < rowCount(); ++row) {
+        const auto i = static_cast<std::size_t>(row);
+        const route::Pi& pi = (*pis)[i];
+        const bool end = i == 0 || i + 1 == pis->size();
+        const auto put = [&](int column, const QString& text, bool editable) {
+            auto* cell = new QTableWidgetItem(text);
+            if (!editable || !own_) {
+                cell->setFlags(cell->flags() & ~Qt::ItemIsEditable);
+                cell->setForeground(theme::inkQuiet);
+            }
+            cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            setItem(row, column, cell);
+        };
+        put(Number, QString::number(row + 1), false);
+        std::optional<double> distance;
+        if (geometry != nullptr && (end || pi.radius == 0))
+            for (const auto& key : geometry->keyPoints)
+                if (geometry::distance(key.place, pi.place) < 1e-6) distance = key.distance;
+        for (const auto& meet : meets)
+            if (!distance && geometry::distance(meet.place, pi.place) < 1e-6) distance = meet.distance;
+        put(Station,
+            distance
+                ? QString::fromStdString(formatStation(geometry->stationing.stationAt(*distance), display))
+                : QString(),
+            false);
+        const bool first = i == 0;
+        put(Bearing,
+            first ? QString()
+                  : QString::fromStdString(
+                        formatDirection(geometry::azimuth((*pis)[i - 1].place, pi.place), display)),
+            !first);
+        put(Distance, first ? QString() : length(geometry::distance((*pis)[i - 1].place, pi.place)), !first);
+        put(Radius, pi.radius > 0 ? length(pi.radius) : QString(), !end);
+        put(SpiralIn, pi.spiralIn > 0 ? length(pi.spiralIn) : QString(), !end);
+        put(SpiralOut, pi.spiralOut > 0 ? length(pi.spiralOut) : QString(), !end);
+        QString turn;
+        if (!end) {
+            const Angle by = (geometry::azimuth(pi.place, (*pis)[i + 1].place) -
+                              geometry::azimuth((*pis)[i - 1].place, pi.place))
+                                 .signedTurn();
+            turn = QString::fromStdString(
+                       formatAngle(Angle::radians(std::abs(by.radians())), display.angleUnit)) +
+                   (by.radians() > 0 ? tr(" right") : tr(" left"));
+        }
+        put(Turn, turn, false);
+        put(Easting, length(pi.place.x), true);
+        put(Northing, length(pi.place.y), true);
+    }
+    if (kept >= 0 && kept < rowCount() && currentRow() != kept)
+        setCurrentCell(kept, std::max(0, currentColumn()));
+    filling_ = false;
+}
+
+std::optional<document::Edit> PiTable::cellEdit(int row, int column, const QString& text) const {
+    const auto figure = figureOf(column);
+    if (!figure || !own_ || row < 0 || row >= rowCount() ||
+        (item(row, column)->flags() & Qt::ItemIsEditable) == 0)
+        return std::nullopt;
+    return operations::typePi(alignment_, static_cast<std::size_t>(row), *figure, text.toStdString());
+}
+
+void PiTable::edited(int row, int column) {
+    if (filling_) return;
+    const auto edit = cellEdit(row, column, item(row, column)->text());
+    if (!edit ||
+        !session_.edit(tr("PI %1: %2 %3")
+                           .arg(row + 1)
+                           .arg(horizontalHeaderItem(column)->text().toLower(), item(row, column)->text()),
+                       *edit))
+        list(alignment_);
+}
+
+void PiTable::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Delete && own_ && currentRow() >= 0 &&
+        state() != QAbstractItemView::EditingState) {
+        session_.edit(tr("Remove PI %1").arg(currentRow() + 1),
+                      operations::removePi(alignment_, static_cast<std::size_t>(currentRow())));
+        return;
+    }
+    QTableWidget::keyPressEvent(event);
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,82 @@
+// Alignments and designs that do not keep to their criteria.
+
+#include "core/check/finding.h"
+
+namespace erdwerk::check {
+
+namespace {
+
+using route::DesignFault;
+
+std::string figureText(const route::DesignFinding& f, const DisplaySettings& display) {
+    const auto length = [&](double v) { return formatLength(v, display); };
+    const auto percent = [](double v) { return formatFixed(v, 2) + " %"; };
+    const auto degrees = [](double v) { return formatFixed(v, 2) + " degrees"; };
+    const auto k = [](double v) { return formatFixed(v, 1); };
+    switch (f.fault) {
+        case DesignFault::Radius:
+            return "the radius is " + length(f.value) + ", at least " + length(f.limit) + " is asked for";
+        case DesignFault::Spiral:
+            return (f.value > 0 ? "the spiral is " + length(f.value) + " long"
+                                : std::string("there is no spiral")) +
+                   ", at least " + length(f.limit) + " is asked for";
+        case DesignFault::Crest:
+        case DesignFault::Sag:
+            return std::string(f.fault == DesignFault::Crest ? "the crest" : "the sag") +
+                   (f.value > 0 ? " has K " + k(f.value) : " has no curve") + ", at least K " + k(f.limit) +
+                   " is asked for";
+        case DesignFault::Grade:
+            return "the grade is " + percent(f.value) +
+                   (std::abs(f.value) > f.limit ? ", at most " : ", at least ") + percent(f.limit) +
+                   (std::abs(f.value) > f.limit ? " is allowed" : " is asked for");
+        case DesignFault::CurveLength:
+            return "the curve is " + length(f.value) + " long, at least " + length(f.limit) + " is asked for";
+        case DesignFault::TangentLength:
+            return "the straight between two curves is " + length(f.value) + " long, at least " +
+                   length(f.limit) + " is asked for";
+        case DesignFault::Deflection:
+            return "it turns by " + degrees(f.value) + " without a curve, at most " + degrees(f.limit) +
+                   " is allowed";
+        case DesignFault::NotTangent:
+            break;
+    }
+    return {};
+}
+
+}  // namespace
+
+void designs(const derive::Derived& derived, std::vector<Finding>& out) {
+    const auto& document = derived.document;
+    const auto& display = document.settings().display;
+    for (const auto& [id, check] : derived.designs) {
+        const auto* line = derive::Derived::in(derived.alignments, id);
+        const auto* alignment = document.get<objects::Alignment>(id);
+        if (line == nullptr || alignment == nullptr || line->path.empty()) continue;
+        const std::string name = document.nameOf(id);
+        const auto add = [&](std::string text, Severity severity, std::optional<double> distance) {
+            Finding f;
+            f.kind = "design";
+            f.severity = severity;
+            f.text = std::move(text);
+            if (distance) f.at = geometry::positionAt(line->path, *distance).place;
+            f.objects = {id, alignment->criteria};
+            f.names = {name, document.nameOf(alignment->criteria)};
+            out.push_back(std::move(f));
+        };
+        if (!check->problem.empty())
+            add("'" + name + "' is not checked against '" + document.nameOf(alignment->criteria) +
+                    "': " + check->problem,
+                Severity::LookAt, std::nullopt);
+        for (const auto& f : check->findings) {
+            // A joint that is not tangent is a finding of its own already.
+            if (f.fault == DesignFault::NotTangent) continue;
+            const std::string from = formatStation(line->stationing.stationAt(f.from), display);
+            const std::string to = formatStation(line->stationing.stationAt(f.to), display);
+            add("'" + name + "' " + (from == to ? "at " + from : from + " to " + to) + ": " +
+                    figureText(f, display),
+                Severity::LookAt, (f.from + f.to) / 2);
+        }
+    }
+}
+
+}  // namespace erdwerk::check

@@ -1,0 +1,378 @@
+#include "core/operations/routes.h"
+
+#include <sstream>
+
+#include "core/base/notation.h"
+#include "core/operations/show.h"
+#include "core/route/chain.h"
+#include "core/route/tangency.h"
+
+namespace erdwerk::operations {
+
+using document::freshName;
+using geometry::Vec2;
+
+namespace {
+
+/// By PIs where they give the path, else by its elements.
+void setPath(Alignment& alignment, geometry::Path path) {
+    alignment.line = {};
+    alignment.reversed = false;
+    alignment.elements.clear();
+    alignment.pis.clear();
+    if (auto pis = route::pisOf(path))
+        alignment.pis = std::move(*pis);
+    else
+        alignment.elements = std::move(path);
+}
+
+Result<void> validate(const Alignment& alignment) {
+    if (!alignment.pis.empty())
+        if (const auto path = route::pathOf(alignment.pis); !path) return tl::unexpected(path.error());
+    if (const auto numbering = route::Stationing::withEquations(alignment.startStation, alignment.equations);
+        !numbering)
+        return tl::unexpected(numbering.error());
+    return {};
+}
+
+using PiEdit = std::function<Result<void>(std::vector<route::Pi>&)>;
+
+Edit ofPis(ObjectId alignment, PiEdit edit) {
+    return [alignment, edit = std::move(edit)](const Document& d) -> Result<Edited> {
+        const auto* a = d.get<Alignment>(alignment);
+        if (a == nullptr) return badInput("the alignment is gone");
+        if (a->line)
+            return badInput("it follows the line '" + d.nameOf(a->line) +
+                            "': change that, or give the alignment elements of its own");
+        if (a->pis.empty()) return badInput("its joints are not tangent, so it has no PIs to change");
+        auto pis = a->pis;
+        if (auto done = edit(pis); !done) return tl::unexpected(done.error());
+        if (const auto path = route::pathOf(pis); !path) return tl::unexpected(path.error());
+        return document::changed<Alignment>(d, alignment, [&](Alignment& x) { x.pis = std::move(pis); });
+    };
+}
+
+const tl::unexpected<Error> gone = badInput("that PI is gone");
+
+}  // namespace
+
+Edit addAlignment(const std::string& name, Alignment made) {
+    return [name, made = std::move(made)](const Document& d) -> Result<Edited> {
+        if (auto valid = validate(made); !valid) return tl::unexpected(valid.error());
+        std::string stem = made.serves.empty() ? "alignment" : made.serves;
+        stem.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(stem.front())));
+        return d.added(name.empty() ? freshName<Alignment>(d, stem) : name, made);
+    };
+}
+
+Result<geometry::Path> chainOf(const Derived& seen, const std::vector<ObjectId>& lines,
+                               const FromLines& options) {
+    std::vector<route::ChainPiece> pieces;
+    for (const ObjectId id : lines) {
+        const auto* line = Derived::in(seen.lines, id);
+        if (line == nullptr || line->path.empty()) return badInput("a line that was picked is gone");
+        pieces.push_back({seen.document.nameOf(id), line->path});
+    }
+    auto chain = route::chained(pieces, options.gap);
+    if (!chain) return tl::unexpected(chain.error());
+    return options.turned ? geometry::reversed(chain->path) : std::move(chain->path);
+}
+
+Edit alignmentFromLines(const Results& seen, const std::vector<ObjectId>& lines, FromLines options) {
+    return [=](const Document& d) -> Result<Edited> {
+        auto path = chainOf(*seen, lines, options);
+        if (!path) return tl::unexpected(path.error());
+        Alignment made;
+        setPath(made, std::move(*path));
+        Document out = d.added(freshName<Alignment>(d, d.nameOf(lines.front())), std::move(made));
+        if (options.sources == SourceLines::Keep) return out;
+        return setShown(lines, false)(out);
+    };
+}
+
+const std::vector<route::Pi>* pisOf(const Document& document, ObjectId alignment) {
+    const auto* a = document.get<Alignment>(alignment);
+    return a == nullptr || a->line || a->pis.empty() ? nullptr : &a->pis;
+}
+
+Edit setPis(ObjectId alignment, std::vector<route::Pi> pis) {
+    return ofPis(alignment, [pis = std::move(pis)](std::vector<route::Pi>& own) -> Result<void> {
+        own = pis;
+        return {};
+    });
+}
+
+Edit movePi(ObjectId alignment, std::size_t pi, Vec2 place) {
+    return ofPis(alignment, [=](std::vector<route::Pi>& pis) -> Result<void> {
+        if (pi >= pis.size()) return gone;
+        pis[pi].place = place;
+        return {};
+    });
+}
+
+Edit insertPi(ObjectId alignment, std::size_t after, Vec2 place) {
+    return ofPis(alignment, [=](std::vector<route::Pi>& pis) -> Result<void> {
+        if (after + 1 >= pis.size()) return gone;
+        pis.insert(pis.begin() + static_cast<std::ptrdiff_t>(after) + 1, {place});
+        return {};
+    });
+}
+
+Edit removePi(ObjectId alignment, std::size_t pi) {
+    return ofPis(alignment, [=](std::vector<route::Pi>& pis) -> Result<void> {
+        if (pi >= pis.size()) return gone;
+        if (pis.size() < 3) return badInput("an alignment keeps its two ends; delete it whole instead");
+        pis.erase(pis.begin() + static_cast<std::ptrdiff_t>(pi));
+        // The ends have no curve.
+        pis.front() = {pis.front().place};
+        pis.back() = {pis.back().place};
+        return {};
+    });
+}
+
+namespace {
+
+/// A length, or `A 80` for a clothoid's parameter.
+Result<double> typedSpiral(const std::string& text, double radius) {
+    const auto word = trimmed(text);
+    if (word.empty()) return 0.0;
+    const bool parameter = word.front() == 'A' || word.front() == 'a';
+    const auto value = parseNumber(parameter ? trimmed(word.substr(1)) : word);
+    if (!value || *value < 0) return badInput("'" + text + "' is no spiral: write its length, or A 80");
+    if (!parameter) return *value;
+    if (!(radius > 0)) return badInput("a spiral needs a radius");
+    return *value * *value / radius;
+}
+
+Result<double> typedAway(std::string_view text, const std::string& what) {
+    const auto value = trimmed(text).empty() ? std::optional(0.0) : parseNumber(trimmed(text));
+    if (!value || *value < 0) return badInput("'" + std::string(text) + "' is no " + what);
+    return *value;
+}
+
+/// Moves a PI and those after it.
+void shift(std::vector<route::Pi>& pis, std::size_t from, Vec2 by) {
+    for (std::size_t k = from; k < pis.size(); ++k) pis[k].place = pis[k].place + by;
+}
+
+Result<void> typed(std::vector<route::Pi>& pis, std::size_t i, PiFigure figure, const std::string& text,
+                   const DisplaySettings& display) {
+    route::Pi& pi = pis[i];
+    const bool end = i == 0 || i + 1 == pis.size();
+    switch (figure) {
+        case PiFigure::Easting:
+        case PiFigure::Northing: {
+            const auto value = parseNumber(trimmed(text));
+            if (!value) return badInput("'" + text + "' is no coordinate");
+            (figure == PiFigure::Easting ? pi.place.x : pi.place.y) = *value;
+            return {};
+        }
+        case PiFigure::Radius:
+        case PiFigure::SpiralIn:
+        case PiFigure::SpiralOut: {
+            if (end) return badInput("the ends of an alignment have no curve");
+            const auto value =
+                figure == PiFigure::Radius ? typedAway(text, "radius") : typedSpiral(text, pi.radius);
+            if (!value) return tl::unexpected(value.error());
+            if (figure != PiFigure::Radius && pi.radius == 0 && *value > 0)
+                return badInput("a spiral needs a radius");
+            (figure == PiFigure::Radius     ? pi.radius
+             : figure == PiFigure::SpiralIn ? pi.spiralIn
+                                            : pi.spiralOut) = *value;
+            if (pi.radius == 0) pi.spiralIn = pi.spiralOut = 0;
+            return {};
+        }
+        case PiFigure::Bearing:
+        case PiFigure::Distance:
+            break;
+    }
+    if (i == 0) return badInput("the first PI has none before it");
+    const Vec2 from = pis[i - 1].place;
+    double length = geometry::distance(from, pi.place);
+    Angle direction = geometry::azimuth(from, pi.place);
+    if (figure == PiFigure::Distance) {
+        const auto value = parseNumber(trimmed(text));
+        if (!value || !(*value > 0)) return badInput("'" + text + "' is no distance");
+        length = *value;
+    } else {
+        const auto place = parsePlaceEntry(text + " " + formatExact(length), display);
+        const auto* course = place ? std::get_if<TypedCourse>(&*place) : nullptr;
+        const auto plain = parseAngle(trimmed(text));
+        if (course != nullptr)
+            direction = course->azimuth;
+        else if (plain)
+            direction = *plain;
+        else
+            return badInput("'" + text + "' is no direction: N 45°30' E, az 45.5 or 45.5");
+    }
+    shift(pis, i, from + geometry::directionOf(direction) * length - pi.place);
+    return {};
+}
+
+}  // namespace
+
+Edit typePi(ObjectId alignment, std::size_t pi, PiFigure figure, const std::string& text) {
+    return [=](const Document& d) -> Result<Edited> {
+        return ofPis(alignment, [&](std::vector<route::Pi>& pis) -> Result<void> {
+            if (pi >= pis.size()) return gone;
+            return typed(pis, pi, figure, text, d.settings().display);
+        })(d);
+    };
+}
+
+Edit roundBareCorners(ObjectId alignment, double radius) {
+    return ofPis(alignment, [=](std::vector<route::Pi>& pis) -> Result<void> {
+        if (!(radius > 0)) return badInput("a radius must be above 0");
+        pis = route::withRadius(std::move(pis), radius);
+        return {};
+    });
+}
+
+Edit ownElements(const Results& seen, ObjectId alignment) {
+    return [=](const Document& d) -> Result<Edited> {
+        const auto* a = d.get<Alignment>(alignment);
+        const auto* geometry = Derived::in(seen->alignments, alignment);
+        if (a == nullptr || geometry == nullptr || geometry->path.empty())
+            return badInput("the alignment is gone");
+        if (!a->line) return badInput("its elements are its own already");
+        return document::changed<Alignment>(d, alignment, [&](Alignment& x) { setPath(x, geometry->path); });
+    };
+}
+
+Edit makeTangent(ObjectId alignment, std::size_t element) {
+    return [=](const Document& d) -> Result<Edited> {
+        const auto* a = d.get<Alignment>(alignment);
+        if (a == nullptr) return badInput("the alignment is gone");
+        if (a->line || a->elements.empty())
+            return badInput("it has no elements of its own that could be moved");
+        // Elements are kept in their own direction.
+        const std::size_t at = a->reversed ? a->elements.size() - 2 - element : element;
+        auto mended = route::madeTangent(a->elements, at);
+        if (!mended) return badInput("no small move of this joint makes it tangent");
+        return document::changed<Alignment>(d, alignment, [&](Alignment& x) {
+            const bool reversed = x.reversed;
+            setPath(x, std::move(mended->path));
+            x.reversed = reversed;
+        });
+    };
+}
+
+Edit lineOfAlignment(const Results& seen, ObjectId alignment) {
+    return [=](const Document& d) -> Result<Edited> {
+        const auto* geometry = Derived::in(seen->alignments, alignment);
+        if (d.get<Alignment>(alignment) == nullptr || geometry == nullptr || geometry->path.empty())
+            return badInput("the alignment is gone");
+        linework::Line3D line;
+        const auto corner = [&](Vec2 place, std::optional<Vec2> through) {
+            linework::LineVertex v;
+            v.place = place;
+            v.through = through;
+            line.vertices.push_back(v);
+        };
+        for (const auto& s : geometry->path) {
+            if (!s.spiral) {
+                corner(s.start, s.through);
+                continue;
+            }
+            const auto chords = flattened(s, 0.001);
+            for (std::size_t k = 0; k + 1 < chords.size(); ++k) corner(chords[k], std::nullopt);
+        }
+        corner(geometry->path.back().end, std::nullopt);
+        if (const auto problem = linework::validate(line)) return badInput(*problem);
+        return d.added(freshName<objects::Line>(d, d.nameOf(alignment)),
+                       objects::Line{std::move(line), objects::LineStyle::Plain});
+    };
+}
+
+Edit typeEquations(ObjectId alignment, const std::string& text) {
+    return [=](const Document& d) -> Result<Edited> {
+        const auto* a = d.get<Alignment>(alignment);
+        if (a == nullptr) return badInput("the alignment is gone");
+        std::vector<route::StationEquation> equations;
+        std::istringstream words(text);
+        for (std::string word; words >> word;) {
+            const auto e = route::parseEquation(word, d.settings().display);
+            if (!e) return tl::unexpected(e.error());
+            equations.push_back(*e);
+        }
+        if (auto valid = route::Stationing::withEquations(a->startStation, equations); !valid)
+            return tl::unexpected(valid.error());
+        return document::changed<Alignment>(d, alignment,
+                                            [&](Alignment& x) { x.equations = std::move(equations); });
+    };
+}
+
+std::string equationsText(const Alignment& alignment, const DisplaySettings& display) {
+    std::string out;
+    for (const auto& e : alignment.equations)
+        out +=
+            (out.empty() ? "" : " ") + formatStation(e.back, display) + "=" + formatStation(e.ahead, display);
+    return out;
+}
+
+Edit pointsByStation(const Results& seen, ObjectId alignment, const std::string& set,
+                     std::vector<route::StationedPoint> rows) {
+    return [=, rows = std::move(rows)](const Document& d) -> Result<Edited> {
+        const auto* line = Derived::in(seen->alignments, alignment);
+        if (d.get<Alignment>(alignment) == nullptr || line == nullptr || line->path.empty())
+            return badInput("the alignment is gone");
+        std::vector<survey::SurveyPoint> points;
+        for (const auto& row : rows) {
+            const auto distance = line->stationing.distanceAt(row.station, line->length);
+            if (!distance)
+                return badInput("'" + row.name + "': station " +
+                                formatStation(row.station, d.settings().display) + " is not on '" +
+                                d.nameOf(alignment) + "'");
+            points.push_back(
+                {row.name, placeAt(*line, line->running(*distance), row.offset), row.height, row.code, ""});
+        }
+        if (points.empty()) return badInput("there are no rows");
+        return addPoints(d, freshName<objects::Points>(d, set), std::move(points));
+    };
+}
+
+Edit saveCriteria(const std::string& name, const route::Criteria& criteria, ObjectId alignment) {
+    return [=](const Document& d) -> Result<Edited> {
+        if (auto valid = route::validate(criteria); !valid) return tl::unexpected(valid.error());
+        ObjectId id = d.byName<objects::DesignCriteria>(name);
+        Document out = d;
+        if (id)
+            out = document::changed<objects::DesignCriteria>(
+                out, id, [&](objects::DesignCriteria& c) { c.criteria = criteria; });
+        else
+            out = out.added(name, objects::DesignCriteria{criteria}, &id);
+        if (out.get<Alignment>(alignment) != nullptr)
+            out = document::changed<Alignment>(out, alignment, [&](Alignment& a) { a.criteria = id; });
+        return out;
+    };
+}
+
+Edit typeSpeeds(ObjectId alignment, const std::string& text) {
+    return [=](const Document& d) -> Result<Edited> {
+        if (d.get<Alignment>(alignment) == nullptr) return badInput("the alignment is gone");
+        std::vector<objects::DesignSpeed> speeds;
+        std::istringstream words(text);
+        for (std::string word; words >> word;) {
+            const auto mark = word.find('@');
+            const auto speed = parseNumber(std::string_view(word).substr(0, mark));
+            if (!speed || !(*speed > 0))
+                return badInput("write speeds as 30@0+000 50@1+200, not '" + word + "'");
+            Result<double> station = d.get<Alignment>(alignment)->startStation;
+            if (mark != std::string::npos)
+                station = parseStation(word.substr(mark + 1), d.settings().display);
+            if (!station) return tl::unexpected(station.error());
+            speeds.push_back({*station, *speed});
+        }
+        return document::changed<Alignment>(d, alignment,
+                                            [&](Alignment& a) { a.speeds = std::move(speeds); });
+    };
+}
+
+std::string speedsText(const Alignment& alignment, const DisplaySettings& display) {
+    std::string out;
+    for (const auto& s : alignment.speeds)
+        out += (out.empty() ? "" : " ") + formatExact(s.speed) + "@" + formatStation(s.station, display);
+    return out;
+}
+
+}  // namespace erdwerk::operations

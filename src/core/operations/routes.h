@@ -1,0 +1,68 @@
+#pragma once
+// Alignments with elements of their own, as edits.
+
+#include "core/operations/lines.h"
+#include "core/route/criteria.h"
+#include "core/route/pis.h"
+#include "core/route/station_finder.h"
+
+namespace erdwerk::operations {
+
+/// A new alignment by its PIs, named after what it serves ("Road", else "Alignment") where it has no name.
+/// BadInput where the PIs give no path.
+Edit addAlignment(const std::string& name, objects::Alignment made);
+
+enum class SourceLines { Keep, Hide };
+struct FromLines {
+    double gap = 0.01;  ///< ends nearer than this meet
+    bool turned = false;
+    SourceLines sources = SourceLines::Keep;
+};
+/// One alignment from loose lines in any order and direction, in that of the first; by PIs where they can
+/// give it. BadInput names what does not chain.
+Edit alignmentFromLines(const Results& seen, const std::vector<ObjectId>& lines, FromLines options = {});
+/// What that would be, for a ghost.
+Result<geometry::Path> chainOf(const derive::Derived& seen, const std::vector<ObjectId>& lines,
+                               const FromLines& options);
+
+/// The PIs that an alignment is changed by: its own, or nothing when it follows a line or has elements that
+/// no PIs give.
+const std::vector<route::Pi>* pisOf(const document::Document& document, ObjectId alignment);
+/// With other PIs. BadInput, with the reason of `route::pathOf`, where they give no path.
+Edit setPis(ObjectId alignment, std::vector<route::Pi> pis);
+Edit movePi(ObjectId alignment, std::size_t pi, geometry::Vec2 place);
+/// On the tangent from a PI to the next.
+Edit insertPi(ObjectId alignment, std::size_t after, geometry::Vec2 place);
+Edit removePi(ObjectId alignment, std::size_t pi);
+
+/// Bearing and distance are those from the PI before; a figure that changes moves this PI and all after it
+/// along.
+enum class PiFigure { Easting, Northing, Radius, SpiralIn, SpiralOut, Bearing, Distance };
+/// Typed in the project's notation; a spiral also by its parameter, `A 80` (length = A² / R).
+Edit typePi(ObjectId alignment, std::size_t pi, PiFigure figure, const std::string& text);
+/// One radius at all corners that have none.
+Edit roundBareCorners(ObjectId alignment, double radius);
+
+/// The alignment no longer follows its line: its elements are its own, in the direction it ran.
+Edit ownElements(const Results& seen, ObjectId alignment);
+/// One joint of its own elements made tangent, see route::madeTangent. BadInput where that cannot be.
+Edit makeTangent(ObjectId alignment, std::size_t element);
+/// A line along it, arcs kept, spirals as chords within 1 mm.
+Edit lineOfAlignment(const Results& seen, ObjectId alignment);
+
+/// "2+800=2+850 3+100=3+000"; empty for none.
+Edit typeEquations(ObjectId alignment, const std::string& text);
+std::string equationsText(const objects::Alignment& alignment, const DisplaySettings& display);
+
+/// A set of points from stations and offsets, named after the file they are from; heights and codes as they
+/// are given. BadInput, with the row's line, for a station that is not on the line.
+Edit pointsByStation(const Results& seen, ObjectId alignment, const std::string& set,
+                     std::vector<route::StationedPoint> rows);
+
+/// Criteria by name; the ones of that name get its limits. An alignment that is given has them from then on.
+Edit saveCriteria(const std::string& name, const route::Criteria& criteria, ObjectId alignment = {});
+/// "30@0+000 50@1+200": design speeds from stations on; empty for none.
+Edit typeSpeeds(ObjectId alignment, const std::string& text);
+std::string speedsText(const objects::Alignment& alignment, const DisplaySettings& display);
+
+}  // namespace erdwerk::operations
