@@ -50,7 +50,7 @@ void stations() {
     const route::StationFinder finder(line);
     double sum = 0;
     const double ours = bestOf(3, [&] {
-        for (const Vec2 p : points) sum += finder.find(p).distance;
+        for (const auto& found : finder.findAll(points)) sum += found.distance;
     });
     std::size_t bytes = 0;
     const double peer = bestOf(3, [&] {
@@ -70,8 +70,9 @@ void stations() {
 
 void drag() {
     const auto built = terrain::build(demo::largeInput(1'000'000, 0, 7));
-    const terrain::TinLocator ground(std::make_shared<const terrain::Tin>(built->tin));
-    const auto box = ground.tin().bounds();
+    const auto ground =
+        std::make_shared<const terrain::TinLocator>(std::make_shared<const terrain::Tin>(built->tin));
+    const auto box = ground->tin().bounds();
     // Up and down the site until 20 km are full.
     std::vector<route::Pi> pis;
     const int rows = 40;
@@ -85,11 +86,13 @@ void drag() {
     pis.back().radius = 0;
     std::size_t points = 0;
     double length = 0;
-    const double ours = bestOf(5, [&] {
+    route::GroundPieces before;
+    const double ours = bestOf(6, [&] {
         pis[7].place.x += 0.1;
         const auto line = route::alignmentOn(*route::pathOf(pis), 0);
         length = line.length;
-        points = route::groundProfile(line, ground).size();
+        before = route::groundPieces(line.path, ground, &before);
+        points = joined(before, line).size();
     });
     std::printf("drag: %.0f long, %zu places of its profile\n", length, points);
     ratio("profile of 20 km over 1 000 000 points / a frame of 1/60 s", ours, 1.0 / 60, 1);

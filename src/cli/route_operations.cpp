@@ -142,8 +142,13 @@ Result<Outcome> stationsOfPoints(const Arguments& a, const AlignmentGeometry& li
     for (const auto& file : a.points) {
         const auto read = format::readPointFile(file, options, LengthUnit::Metre);
         if (!read) return tl::unexpected(read.error());
-        for (const auto& p : read->points) {
-            const auto found = finder.find(p.plan);
+        std::vector<Vec2> places;
+        places.reserve(read->points.size());
+        for (const auto& p : read->points) places.push_back(p.plan);
+        const auto all = finder.findAll(places);
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            const auto& p = read->points[i];
+            const auto& found = all[i];
             ++points;
             if (found.beyond) ++beyond;
             text += cell(p.number) + "," +

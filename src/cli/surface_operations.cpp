@@ -224,6 +224,7 @@ Result<std::vector<route::ProfilePoint>> across(const Arguments& a, const route:
     values.reserve(lines->size());
     for (const auto& line : *lines) values.push_back(resolved(line.line));
     std::vector<route::AcrossLine> all;
+    all.reserve(values.size());
     for (std::size_t i = 0; i < values.size(); ++i)
         all.push_back({values[i].path, [&values, i](double along) { return heightAt(values[i], along); }});
     return route::profileAcross(axis, all);

@@ -85,70 +85,67 @@ bool PiTable::has(const derive::Derived& derived, ObjectId alignment) {
 void PiTable::list(ObjectId alignment) {
     filling_ = true;
     const auto& derived = session_.derived();
-    const auto pis = pisFor(derived, alignment);
-    const auto* geometry = derive::Derived::in(derived.alignments, alignment);
+    const auto pis = pisFor(derived, alignment).value_or(std::vector<route::Pi>{});
     const bool same = alignment == alignment_;
     alignment_ = alignment;
     own_ = operations::pisOf(derived.document, alignment) != nullptr;
-    const auto& display = derived.document.settings().display;
-    const auto length = [&](double v) {
-        return QString::fromStdString(formatFixed(v, display.lengthDecimals));
-    };
     const int kept = same ? currentRow() : -1;
-    setRowCount(pis ? static_cast<int>(pis->size()) : 0);
-    std::vector<route::Intersection> meets;
-    if (geometry != nullptr) meets = intersections(*geometry);
-    for (int row = 0; row < rowCount(); ++row) {
-        const auto i = static_cast<std::size_t>(row);
-        const route::Pi& pi = (*pis)[i];
-        const bool end = i == 0 || i + 1 == pis->size();
-        const auto put = [&](int column, const QString& text, bool editable) {
-            auto* cell = new QTableWidgetItem(text);
-            if (!editable || !own_) {
-                cell->setFlags(cell->flags() & ~Qt::ItemIsEditable);
-                cell->setForeground(theme::inkQuiet);
-            }
-            cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-            setItem(row, column, cell);
-        };
-        put(Number, QString::number(row + 1), false);
-        std::optional<double> distance;
-        if (geometry != nullptr && (end || pi.radius == 0))
-            for (const auto& key : geometry->keyPoints)
-                if (geometry::distance(key.place, pi.place) < 1e-6) distance = key.distance;
-        for (const auto& meet : meets)
-            if (!distance && geometry::distance(meet.place, pi.place) < 1e-6) distance = meet.distance;
-        put(Station,
-            distance
-                ? QString::fromStdString(formatStation(geometry->stationing.stationAt(*distance), display))
-                : QString(),
-            false);
-        const bool first = i == 0;
-        put(Bearing,
-            first ? QString()
-                  : QString::fromStdString(
-                        formatDirection(geometry::azimuth((*pis)[i - 1].place, pi.place), display)),
-            !first);
-        put(Distance, first ? QString() : length(geometry::distance((*pis)[i - 1].place, pi.place)), !first);
-        put(Radius, pi.radius > 0 ? length(pi.radius) : QString(), !end);
-        put(SpiralIn, pi.spiralIn > 0 ? length(pi.spiralIn) : QString(), !end);
-        put(SpiralOut, pi.spiralOut > 0 ? length(pi.spiralOut) : QString(), !end);
-        QString turn;
-        if (!end) {
-            const Angle by = (geometry::azimuth(pi.place, (*pis)[i + 1].place) -
-                              geometry::azimuth((*pis)[i - 1].place, pi.place))
-                                 .signedTurn();
-            turn = QString::fromStdString(
-                       formatAngle(Angle::radians(std::abs(by.radians())), display.angleUnit)) +
-                   (by.radians() > 0 ? tr(" right") : tr(" left"));
-        }
-        put(Turn, turn, false);
-        put(Easting, length(pi.place.x), true);
-        put(Northing, length(pi.place.y), true);
-    }
+    setRowCount(static_cast<int>(pis.size()));
+    for (std::size_t i = 0; i < pis.size(); ++i) fillRow(pis, i);
     if (kept >= 0 && kept < rowCount() && currentRow() != kept)
         setCurrentCell(kept, std::max(0, currentColumn()));
     filling_ = false;
+}
+
+/// What is read where the PI stands.
+QString PiTable::stationOf(const route::Pi& pi, bool end) const {
+    const auto* line = derive::Derived::in(session_.derived().alignments, alignment_);
+    if (line == nullptr) return {};
+    const auto here = [&](geometry::Vec2 place) { return geometry::distance(place, pi.place) < 1e-6; };
+    std::optional<double> distance;
+    if (end || pi.radius == 0)
+        for (const auto& key : line->keyPoints)
+            if (here(key.place)) distance = key.distance;
+    for (const auto& meet : intersections(*line))
+        if (!distance && here(meet.place)) distance = meet.distance;
+    return distance ? QString::fromStdString(formatStation(line->stationing.stationAt(*distance),
+                                                           session_.document().settings().display))
+                    : QString();
+}
+
+void PiTable::fillRow(const std::vector<route::Pi>& pis, std::size_t i) {
+    const auto& display = session_.document().settings().display;
+    const route::Pi& pi = pis[i];
+    const bool first = i == 0;
+    const bool end = first || i + 1 == pis.size();
+    const auto text = [](const std::string& s) { return QString::fromStdString(s); };
+    const auto length = [&](double v) { return text(formatFixed(v, display.lengthDecimals)); };
+    const auto put = [&](int column, const QString& words, bool editable) {
+        auto* cell = new QTableWidgetItem(words);
+        if (!editable || !own_) {
+            cell->setFlags(cell->flags() & ~Qt::ItemIsEditable);
+            cell->setForeground(theme::inkQuiet);
+        }
+        cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+        setItem(static_cast<int>(i), column, cell);
+    };
+    put(Number, QString::number(i + 1), false);
+    put(Station, stationOf(pi, end), false);
+    const auto in = first ? Angle{} : geometry::azimuth(pis[i - 1].place, pi.place);
+    put(Bearing, first ? QString() : text(formatDirection(in, display)), !first);
+    put(Distance, first ? QString() : length(geometry::distance(pis[i - 1].place, pi.place)), !first);
+    put(Radius, pi.radius > 0 ? length(pi.radius) : QString(), !end);
+    put(SpiralIn, pi.spiralIn > 0 ? length(pi.spiralIn) : QString(), !end);
+    put(SpiralOut, pi.spiralOut > 0 ? length(pi.spiralOut) : QString(), !end);
+    QString turn;
+    if (!end) {
+        const Angle by = (geometry::azimuth(pi.place, pis[i + 1].place) - in).signedTurn();
+        turn = text(formatAngle(Angle::radians(std::abs(by.radians())), display.angleUnit)) +
+               (by.radians() > 0 ? tr(" right") : tr(" left"));
+    }
+    put(Turn, turn, false);
+    put(Easting, length(pi.place.x), true);
+    put(Northing, length(pi.place.y), true);
 }
 
 std::optional<document::Edit> PiTable::cellEdit(int row, int column, const QString& text) const {

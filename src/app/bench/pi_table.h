@@ -22,6 +22,8 @@ protected:
 private:
     [[nodiscard]] std::optional<document::Edit> cellEdit(int row, int column, const QString& text) const;
     void edited(int row, int column);
+    void fillRow(const std::vector<route::Pi>& pis, std::size_t row);
+    [[nodiscard]] QString stationOf(const route::Pi& pi, bool end) const;
 
     Session& session_;
     ObjectId alignment_;

@@ -155,6 +155,13 @@ const route::AlignmentGeometry* ProfilePage::alignment() const {
     return p == nullptr ? nullptr : derive::Derived::in(session_.derived().alignments, p->alignment);
 }
 
+/// As it is read on the line, equations applied.
+QString ProfilePage::stationText(double running) const {
+    const auto* a = alignment();
+    return QString::fromStdString(
+        formatStation(a == nullptr ? running : a->read(running), session_.document().settings().display));
+}
+
 /// The selected profile, or that of the selected alignment, or the one shown before, or any.
 std::optional<ObjectId> ProfilePage::wanted() const {
     const auto& document = session_.derived().document;
@@ -228,7 +235,7 @@ void ProfilePage::refresh() {
         return;
     }
     const DisplaySettings display = document.settings().display;
-    shown.station = [display](double d) { return QString::fromStdString(formatStation(d, display)); };
+    shown.station = [this](double running) { return stationText(running); };
     shown.exaggeration = p->exaggeration;
     auto design = designSeries(*p, a->length);
     if (!design.points.empty()) shown.series.push_back(std::move(design));
@@ -283,7 +290,7 @@ void ProfilePage::fillTable(const std::vector<route::Pvi>& design) {
             table_->setItem(static_cast<int>(i), column, item);
         };
         put(Number, QString::number(i + 1), false);
-        put(Station, QString::fromStdString(formatStation(design[i].station, display)), true);
+        put(Station, stationText(design[i].station), true);
         put(Height, QString::fromStdString(formatHeight(design[i].height, display)), true);
         put(GradeIn,
             figures[i].gradeIn ? QString::fromStdString(formatGrade(*figures[i].gradeIn, display))
@@ -359,8 +366,7 @@ void ProfilePage::addPviAt(double station, double height) {
     if (!profile_) return;
     const auto& display = session_.document().settings().display;
     session_.edit(tr("Add a PVI at %1, %2")
-                      .arg(QString::fromStdString(formatStation(station, display)),
-                           QString::fromStdString(formatHeight(height, display))),
+                      .arg(stationText(station), QString::fromStdString(formatHeight(height, display))),
                   operations::addPviAt(session_.results(), *profile_, station, height));
 }
 
@@ -392,7 +398,7 @@ void ProfilePage::showHover() {
     if (std::abs(so.offset) > a->length * 0.1) return section_->setMarked(std::nullopt);
     section_->setMarked(so.station);
     const auto& display = session_.document().settings().display;
-    QString text = QString::fromStdString(formatStation(so.station, display));
+    QString text = stationText(so.station);
     const auto it = session_.derived().profiles.find(*profile_);
     const auto* p = profile();
     if (const auto d = route::designAt(p->design, so.station))

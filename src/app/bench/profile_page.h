@@ -48,6 +48,7 @@ private:
     void showHover();
     [[nodiscard]] const objects::Profile* profile() const;
     [[nodiscard]] const route::AlignmentGeometry* alignment() const;
+    [[nodiscard]] QString stationText(double running) const;
 
     Session& session_;
     std::optional<ObjectId> profile_;

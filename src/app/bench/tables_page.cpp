@@ -34,7 +34,10 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : BenchPage(parent), s
     layout->addWidget(stack_, 1);
     connect(&session_, &Session::resultsChanged, this, &TablesPage::refresh);
     connect(&session_, &Session::selectionChanged, this, &TablesPage::follow);
-    connect(choice_, &QComboBox::activated, this, &TablesPage::refresh);
+    connect(choice_, &QComboBox::activated, this, [this] {
+        chosen_ = true;
+        refresh();
+    });
     refresh();
 }
 
@@ -132,6 +135,7 @@ void TablesPage::setToolTable(std::optional<ToolTable> table) {
 }
 
 void TablesPage::follow() {
+    chosen_ = false;
     if (offered_) return;
     for (const Ref& r : session_.selection()) {
         const int i = choice_->findData(QVariant::fromValue<qulonglong>(r.object.value));
@@ -152,24 +156,7 @@ void TablesPage::refresh() {
         setNothing({});
         return stack_->setCurrentWidget(tool_);
     }
-    for (const ObjectId id : document.all<objects::Points>())
-        choice_->addItem(tr("Points: %1").arg(QString::fromStdString(document.nameOf(id))),
-                         QVariant::fromValue<qulonglong>(id.value));
-    for (const ObjectId id : document.all<objects::Parcel>())
-        choice_->addItem(tr("Courses: %1").arg(QString::fromStdString(document.nameOf(id))),
-                         QVariant::fromValue<qulonglong>(id.value));
-    for (const ObjectId id : document.all<objects::Alignment>())
-        if (PiTable::has(session_.derived(), id))
-            choice_->addItem(tr("PIs: %1").arg(QString::fromStdString(document.nameOf(id))),
-                             QVariant::fromValue<qulonglong>(id.value));
-    for (const auto& [id, bands] : session_.derived().bands)
-        choice_->addItem(tr("Bands: %1").arg(QString::fromStdString(document.nameOf(id))),
-                         QVariant::fromValue<qulonglong>(id.value));
-    choice_->setCurrentIndex(std::max(0, choice_->findData(before)));
-    setNothing(choice_->count() > 0 ? QString()
-                                    : tr("Tables: survey points, courses of parcels, PIs of alignments and "
-                                         "bands of surfaces are listed "
-                                         "here."));
+    fillChoice(before);
     if (choice_->count() == 0) return;
     const ObjectId id{choice_->currentData().toULongLong()};
     if (document.get<objects::Points>(id) != nullptr) {
@@ -186,6 +173,38 @@ void TablesPage::refresh() {
         return stack_->setCurrentWidget(pis_);
     }
     if (const auto* bands = derive::Derived::in(session_.derived().bands, id)) return showBands(*bands);
+    showCourses(id);
+}
+
+/// Everything that has a table; the one before stays, or what is selected.
+void TablesPage::fillChoice(const QVariant& before) {
+    const auto& document = session_.derived().document;
+    for (const ObjectId id : document.all<objects::Points>())
+        choice_->addItem(tr("Points: %1").arg(QString::fromStdString(document.nameOf(id))),
+                         QVariant::fromValue<qulonglong>(id.value));
+    for (const ObjectId id : document.all<objects::Parcel>())
+        choice_->addItem(tr("Courses: %1").arg(QString::fromStdString(document.nameOf(id))),
+                         QVariant::fromValue<qulonglong>(id.value));
+    for (const ObjectId id : document.all<objects::Alignment>())
+        if (PiTable::has(session_.derived(), id))
+            choice_->addItem(tr("PIs: %1").arg(QString::fromStdString(document.nameOf(id))),
+                             QVariant::fromValue<qulonglong>(id.value));
+    for (const auto& [id, bands] : session_.derived().bands)
+        choice_->addItem(tr("Bands: %1").arg(QString::fromStdString(document.nameOf(id))),
+                         QVariant::fromValue<qulonglong>(id.value));
+    choice_->setCurrentIndex(std::max(0, choice_->findData(before)));
+    // What was selected before its results were there.
+    for (const Ref& r : session_.selection())
+        if (const int i = choice_->findData(QVariant::fromValue<qulonglong>(r.object.value));
+            i >= 0 && !chosen_)
+            choice_->setCurrentIndex(i);
+    setNothing(choice_->count() > 0 ? QString()
+                                    : tr("Tables: survey points, courses of parcels, PIs of alignments and "
+                                         "bands of surfaces are listed here."));
+}
+
+void TablesPage::showCourses(ObjectId id) {
+    const auto& document = session_.derived().document;
     stack_->setCurrentIndex(1);
     const auto it = session_.derived().parcels.find(id);
     if (it == session_.derived().parcels.end()) return;

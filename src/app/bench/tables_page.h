@@ -38,6 +38,8 @@ private:
     void refresh();
     QWidget* buildTool();
     void showBands(const derive::BandTable& table);
+    void fillChoice(const QVariant& before);
+    void showCourses(ObjectId parcel);
 
     Session& session_;
     QComboBox* choice_;
@@ -49,6 +51,7 @@ private:
     QTableWidget* tool_;
     PiTable* pis_;
     std::optional<ToolTable> offered_;
+    bool chosen_ = false;  ///< by hand, since the selection changed
     QPlainTextEdit* description_;
 };
 

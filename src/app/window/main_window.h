@@ -129,6 +129,8 @@ private:
     void denseCommands();
     void groundCommands();
     void shapeCommands();
+    void routeCommands();
+    void criteriaCommands();
     void recordCommands();
     void surfaceFromDense();
     void exportSurface();

@@ -53,7 +53,7 @@ void designs(const derive::Derived& derived, std::vector<Finding>& out) {
         const auto* alignment = document.get<objects::Alignment>(id);
         if (line == nullptr || alignment == nullptr || line->path.empty()) continue;
         const std::string name = document.nameOf(id);
-        const auto add = [&](std::string text, Severity severity, std::optional<double> distance) {
+        const auto add = [&, id = id](std::string text, Severity severity, std::optional<double> distance) {
             Finding f;
             f.kind = "design";
             f.severity = severity;

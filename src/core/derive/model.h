@@ -93,6 +93,7 @@ struct BandTable {
 
 struct ProfileResult {
     std::vector<route::ProfilePoint> ground;
+    std::shared_ptr<const route::GroundPieces> pieces;  ///< of the ground, for the next one; may be null
     /// Another state of the same ground.
     struct Other {
         ObjectId surface;

@@ -24,6 +24,7 @@ void work(Evaluation& evaluation, ObjectId id, const Profile& profile) {
     std::vector<Input> inputs{along, ground};
     const ObjectId other = otherState(evaluation.document, profile.ground);
     if (other) inputs.push_back(evaluation.surface(other));
+    const auto before = evaluation.last<ProfileResult>("profile", id);
     evaluation.out.profiles[id] = evaluation.remembered<ProfileResult>(
         "profile", id, std::move(inputs), std::to_string(other.value), [&] {
             ProfileResult result;
@@ -34,8 +35,12 @@ void work(Evaluation& evaluation, ObjectId id, const Profile& profile) {
                 result.problem = "no ground surface is chosen";
             else if (!ground->locator)
                 result.problem = ground->problem;
-            else
-                result.ground = route::groundProfile(*along, *ground->locator);
+            else {
+                const auto pieces = std::make_shared<const route::GroundPieces>(route::groundPieces(
+                    along->path, ground->locator, before ? before->pieces.get() : nullptr));
+                result.ground = joined(*pieces, *along);
+                result.pieces = pieces;
+            }
             return result;
         });
 }

@@ -52,6 +52,7 @@ Result<Read> fromLandXml(const std::string& spec) {
     auto content = readLandXml(file);
     if (!content) return tl::unexpected(content.error());
     std::vector<std::string> names;
+    names.reserve(content->alignments.size());
     for (const auto& a : content->alignments) names.push_back(a.name);
     const auto which = chosen(names, name, file);
     if (!which) return tl::unexpected(which.error());
@@ -65,6 +66,7 @@ Result<Read> fromProject(const std::string& spec, bool withJournal) {
     if (!opened) return tl::unexpected(opened.error());
     std::vector<std::string> names;
     const auto all = opened->document.all<objects::Alignment>();
+    names.reserve(all.size());
     for (const ObjectId id : all) names.push_back(opened->document.nameOf(id));
     const auto which = chosen(names, name, file);
     if (!which) return tl::unexpected(which.error());

@@ -27,7 +27,7 @@ public:
     };
 
     static Result<NamedTable> read(std::string_view bytes, const std::string& file,
-                                   std::vector<Column> columns) {
+                                   const std::vector<Column>& columns) {
         const char separator =
             bytes.substr(0, bytes.find('\n')).find(';') != std::string_view::npos ? ';' : ',';
         auto table = readTable(bytes, separator, file);

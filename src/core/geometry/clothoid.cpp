@@ -17,11 +17,6 @@ constexpr std::array<std::array<double, 2>, 5> gauss{{{0.14887433898163121089, 0
                                                       {0.86506336668898451073, 0.14945134915058059315},
                                                       {0.97390652851717172008, 0.06667134430868813759}}};
 
-/// Radians turned from the start.
-double turned(const Spiral& s, double fraction) {
-    return s.length * fraction * (s.startCurvature + (s.endCurvature - s.startCurvature) * fraction / 2);
-}
-
 /// Stretches that turn by less than half a radian each.
 int stretches(const Spiral& s, double from, double to) {
     const auto curvature = [&](double f) {
@@ -49,7 +44,7 @@ Vec2 moved(const Spiral& s, double from, double to) {
     const int n = stretches(s, from, to);
     Vec2 sum{0, 0};
     const auto step = [&](double f) {
-        const double t = turned(s, f);
+        const double t = s.turnedAt(f);
         return Vec2{std::sin(t), std::cos(t)} * s.length;
     };
     for (int k = 0; k < n; ++k)
@@ -101,12 +96,20 @@ std::vector<double> zeros(const G& g, int samples) {
 
 }  // namespace
 
+Vec2 Spiral::way(double from, double to) const {
+    return moved(*this, from, to);
+}
+
 Angle Spiral::chordAzimuth() const {
     return geometry::azimuth({0, 0}, moved(*this, 0, 1));
 }
 
 double Spiral::chord() const {
     return geometry::length(moved(*this, 0, 1));
+}
+
+Vec2 Clothoid::turned(Vec2 v) const {
+    return turnedBy(v, azimuth);
 }
 
 Vec2 Clothoid::at(double fraction) const {
@@ -116,7 +119,7 @@ Vec2 Clothoid::at(double fraction) const {
 }
 
 Angle Clothoid::direction(double fraction) const {
-    return (azimuth + Angle::radians(turned(shape, fraction))).normalized();
+    return (azimuth + Angle::radians(shape.turnedAt(fraction))).normalized();
 }
 
 double Clothoid::nearest(Vec2 p) const {

@@ -17,6 +17,12 @@ struct Spiral {
     /// From the start, in the direction of travel there: azimuth and distance of the end.
     [[nodiscard]] Angle chordAzimuth() const;
     [[nodiscard]] double chord() const;
+    /// How far it has turned at a fraction of its length, in radians, clockwise positive.
+    [[nodiscard]] double turnedAt(double fraction) const {
+        return length * fraction * (startCurvature + (endCurvature - startCurvature) * fraction / 2);
+    }
+    /// From one fraction to another, heading north at the start.
+    [[nodiscard]] Vec2 way(double from, double to) const;
     /// How far it turns in all, clockwise positive.
     [[nodiscard]] Angle turn() const { return Angle::radians((startCurvature + endCurvature) / 2 * length); }
     friend bool operator==(const Spiral&, const Spiral&) = default;
@@ -30,6 +36,9 @@ struct Clothoid {
     Vec2 end;
     Angle azimuth;  ///< of travel at the start
     Spiral shape;
+
+    /// A vector of the shape, which heads north at the start, as it lies here.
+    [[nodiscard]] Vec2 turned(Vec2 v) const;
 
     // As every element, see PlanElement.
     [[nodiscard]] double length() const { return shape.length; }

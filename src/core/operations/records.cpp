@@ -24,6 +24,17 @@ ObjectId labelStyle(Document& document, annotate::LabelKind kind) {
 
 using DesignEdit = std::function<Result<void>(std::vector<route::Pvi>&)>;
 
+/// What a station that is read on the alignment of a profile is without its equations.
+Result<double> runningStation(const Document& d, ObjectId profile, double station) {
+    const auto* p = d.get<objects::Profile>(profile);
+    const auto* a = p == nullptr ? nullptr : d.get<objects::Alignment>(p->alignment);
+    if (a == nullptr || a->equations.empty()) return station;
+    const auto numbering = route::Stationing::withEquations(a->startStation, a->equations);
+    const auto distance = numbering ? numbering->distanceAt(station, 1e7) : std::nullopt;
+    if (!distance) return badInput("the numbering of the alignment leaves that station out");
+    return a->startStation + *distance;
+}
+
 /// Curves that go by their K get the length that the grades beside them ask for; the ends have none.
 void keepK(std::vector<route::Pvi>& design) {
     for (std::size_t i = 0; i < design.size(); ++i) {
@@ -259,7 +270,9 @@ Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, const std::str
             if (figure == PviFigure::Station) {
                 const auto station = parseStation(text, document.settings().display);
                 if (!station) return tl::unexpected(station.error());
-                design[pvi].station = *station;
+                const auto running = runningStation(document, profile, *station);
+                if (!running) return tl::unexpected(running.error());
+                design[pvi].station = *running;
             } else if (figure == PviFigure::CurveLength) {
                 const auto word = trimmed(text);
                 const bool byK = !word.empty() && (word.front() == 'K' || word.front() == 'k');

@@ -79,6 +79,7 @@ std::vector<double> designStations(const AlignmentGeometry& alignment, const std
 std::vector<ProfilePoint> profileAcross(const AlignmentGeometry& axis, const std::vector<AcrossLine>& lines) {
     std::vector<ProfilePoint> out;
     std::vector<geometry::Box> boxes;
+    boxes.reserve(axis.path.size());
     for (const auto& element : axis.path) boxes.push_back(boundsOf(element));
     for (const AcrossLine& line : lines) {
         double base = 0;

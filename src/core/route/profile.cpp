@@ -1,5 +1,7 @@
 #include "core/route/profile.h"
 
+#include <oneapi/tbb/parallel_for.h>
+
 #include <algorithm>
 #include <cmath>
 #include <string>
@@ -8,23 +10,68 @@
 
 namespace erdwerk::route {
 
-std::vector<ProfilePoint> groundProfile(const AlignmentGeometry& alignment,
-                                        const terrain::TinLocator& surface) {
+namespace {
+
+std::vector<ProfilePoint> groundUnder(const geometry::Segment& segment, const terrain::TinLocator& surface) {
     std::vector<ProfilePoint> out;
-    double base = alignment.startStation;
-    for (const auto& segment : alignment.path) {
-        const double size = lengthOf(segment);
-        const auto chain = flattened(segment, 0.005);
-        const double piece = size / static_cast<double>(chain.size() - 1);
-        for (std::size_t c = 0; c + 1 < chain.size(); ++c) {
-            const auto points = terrain::trace(surface, chain[c], chain[c + 1]);
-            for (std::size_t k = out.empty() ? 0 : 1; k < points.size(); ++k)
-                out.push_back({base + (static_cast<double>(c) + points[k].fraction) * piece, points[k].place,
-                               points[k].height});
-        }
-        base += size;
+    const double size = lengthOf(segment);
+    const auto chain = flattened(segment, 0.005);
+    const double piece = size / static_cast<double>(chain.size() - 1);
+    for (std::size_t c = 0; c + 1 < chain.size(); ++c) {
+        const auto points = terrain::trace(surface, chain[c], chain[c + 1]);
+        for (std::size_t k = out.empty() ? 0 : 1; k < points.size(); ++k)
+            out.push_back(
+                {(static_cast<double>(c) + points[k].fraction) * piece, points[k].place, points[k].height});
     }
     return out;
+}
+
+}  // namespace
+
+GroundPieces groundPieces(const Path& path, std::shared_ptr<const terrain::TinLocator> surface,
+                          const GroundPieces* before) {
+    GroundPieces out{path, std::move(surface), {}};
+    out.pieces.resize(path.size());
+    if (before != nullptr && before->surface == out.surface) {
+        // From both ends, up to where something differs.
+        const std::size_t most = std::min(path.size(), before->path.size());
+        std::size_t same = 0;
+        while (same < most && path[same] == before->path[same]) {
+            out.pieces[same] = before->pieces[same];
+            ++same;
+        }
+        for (std::size_t k = 1;
+             k + same <= most && path[path.size() - k] == before->path[before->path.size() - k]; ++k)
+            out.pieces[path.size() - k] = before->pieces[before->path.size() - k];
+    }
+    tbb::parallel_for(std::size_t{0}, path.size(), [&](std::size_t i) {
+        if (!out.pieces[i])
+            out.pieces[i] =
+                std::make_shared<const std::vector<ProfilePoint>>(groundUnder(path[i], *out.surface));
+    });
+    return out;
+}
+
+std::vector<ProfilePoint> joined(const GroundPieces& pieces, const AlignmentGeometry& alignment) {
+    std::vector<ProfilePoint> out;
+    std::size_t count = 0;
+    for (const auto& piece : pieces.pieces) count += piece->size();
+    out.reserve(count);
+    for (std::size_t i = 0; i < pieces.pieces.size(); ++i) {
+        const auto& piece = *pieces.pieces[i];
+        for (std::size_t k = out.empty() ? 0 : 1; k < piece.size(); ++k) {
+            out.push_back(piece[k]);
+            out.back().station += alignment.running(alignment.starts[i]);
+        }
+    }
+    return out;
+}
+
+std::vector<ProfilePoint> groundProfile(const AlignmentGeometry& alignment,
+                                        const terrain::TinLocator& surface) {
+    // A pointer that owns nothing: the surface outlives this.
+    const std::shared_ptr<const terrain::TinLocator> there(std::shared_ptr<const void>(), &surface);
+    return joined(groundPieces(alignment.path, there), alignment);
 }
 
 std::optional<double> heightAt(const std::vector<ProfilePoint>& profile, double station) {

@@ -1,6 +1,7 @@
 #pragma once
 // Profiles: the ground along an alignment, and a design of grades and parabolic vertical curves.
 
+#include <memory>
 #include <optional>
 #include <vector>
 
@@ -20,6 +21,19 @@ struct ProfilePoint {
 /// The ground under the alignment, with a point at each triangle edge crossed. Arcs are followed to 5 mm.
 std::vector<ProfilePoint> groundProfile(const AlignmentGeometry& alignment,
                                         const terrain::TinLocator& surface);
+/// The same element by element, so that a change of some leaves the others as they are. Stations count from
+/// each element's start.
+struct GroundPieces {
+    Path path;
+    std::shared_ptr<const terrain::TinLocator> surface;
+    std::vector<std::shared_ptr<const std::vector<ProfilePoint>>> pieces;
+};
+/// Takes from `before` (may be null) what lies on the same elements over the same surface; the rest in
+/// parallel.
+GroundPieces groundPieces(const Path& path, std::shared_ptr<const terrain::TinLocator> surface,
+                          const GroundPieces* before = nullptr);
+std::vector<ProfilePoint> joined(const GroundPieces& pieces, const AlignmentGeometry& alignment);
+
 /// Height of a profile at a station, straight between its points; nothing where a neighbour is missing.
 std::optional<double> heightAt(const std::vector<ProfilePoint>& profile, double station);
 

@@ -2,6 +2,7 @@
 // Station and offset of many places.
 
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -36,14 +37,29 @@ public:
     /// Requires a path that is not empty.
     explicit StationFinder(const AlignmentGeometry& alignment);
     [[nodiscard]] FoundStation find(Vec2 place) const;
+    /// Of many, on all cores.
+    [[nodiscard]] std::vector<FoundStation> findAll(std::span<const Vec2> places) const;
 
 private:
+    /// A clothoid at places along it, so that nothing far from them is integrated.
+    struct Sample {
+        double fraction = 0;
+        Vec2 place;
+        Vec2 way;
+    };
     struct Part {
         geometry::Element element;
         geometry::Box box;
         double start = 0;
         double length = 0;
+        std::vector<Sample> samples = {};
     };
+    struct Near {
+        double fraction = 0;
+        Vec2 place;
+    };
+    static Near nearestOf(const Part& part, Vec2 place);
+    static Near nearestOfSpiral(const Part& part, const geometry::Clothoid& spiral, Vec2 place);
     [[nodiscard]] Vec2 directionAt(std::size_t part, double fraction) const;
 
     std::vector<Part> parts_;

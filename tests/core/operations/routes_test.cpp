@@ -4,6 +4,7 @@
 
 #include "core/check/finding.h"
 #include "core/format/route_files.h"
+#include "core/operations/records.h"
 #include "support/geometry.h"
 
 namespace erdwerk::operations {
@@ -110,7 +111,8 @@ TEST(Routes, ALineIsLeftAndMadeAgain) {
     road.apply(lineOfAlignment(seen, road.id));
     const ObjectId made = road.document.byName<objects::Line>("Road 1 1");
     ASSERT_TRUE(made);
-    const auto* resolved = Derived::in(road.results()->lines, made);
+    const auto now = road.results();
+    const auto* resolved = Derived::in(now->lines, made);
     ASSERT_NE(resolved, nullptr);
     EXPECT_NEAR(geometry::lengthOf(resolved->path), seen->alignments.at(road.id)->length, 1e-3);
     EXPECT_TRUE(hasCurves(resolved->path));
@@ -195,6 +197,18 @@ TEST(Routes, CriteriaForLanesAreTheirFormulas) {
     EXPECT_FALSE(route::parseLimits(30, "radius"));
     EXPECT_FALSE(route::parseLimits(30, "width 5"));
     EXPECT_FALSE(route::parseLimits(30, "radius -5"));
+}
+
+TEST(Routes, PviStationsAreTypedAsTheyAreRead) {
+    Road road;
+    road.apply(typeEquations(road.id, "0+050=0+100"));
+    ObjectId profile;
+    road.document = road.document.added(
+        "Design", Profile{road.id, {}, {{0, 1, 0}, {30, 2, 0}, {200, 3, 0}}, 5}, &profile);
+    road.apply(typePvi(profile, 1, PviFigure::Station, "0+120"));
+    EXPECT_NEAR(road.document.get<Profile>(profile)->design[1].station, 70, 1e-9);
+    EXPECT_THAT(road.why(typePvi(profile, 1, PviFigure::Station, "0+070")),
+                HasSubstr("leaves that station out"));
 }
 
 TEST(Routes, PointsComeByStationAndOffset) {

@@ -1,5 +1,7 @@
 #include "core/route/profile.h"
 
+#include "core/route/pis.h"
+
 #include "core/terrain/build.h"
 #include "support/geometry.h"
 
@@ -66,6 +68,36 @@ TEST(FillDepth, IsDesignMinusGround) {
     EXPECT_NEAR(*fillDepth(crest(), ground, 700), 41 - 34, 1e-12);
     EXPECT_NEAR(*fillDepth(crest(), ground, 1500), -10, 1e-12);
     EXPECT_FALSE(fillDepth(crest(), ground, 1501));
+}
+
+TEST(GroundProfile, AMovedPiChangesOnlyWhatIsBesideIt) {
+    std::mt19937 random(12);
+    const auto points =
+        test::scattered(random, 500, 400, [](double x, double y) { return x / 9 + std::sin(y / 20); });
+    const auto ground = std::make_shared<const terrain::TinLocator>(
+        std::make_shared<const terrain::Tin>(test::valueOf(terrain::build({points, {}, {}, {}})).tin));
+    std::vector<Pi> pis{{{20, 20}}, {{120, 60}, 30}, {{200, 300}, 25, 5, 5}, {{300, 100}, 20}, {{380, 350}}};
+    GroundPieces before;
+    for (int step = 0; step < 20; ++step) {
+        pis[1 + static_cast<std::size_t>(step % 3)].place.x += 1.5;
+        const auto line = alignmentOn(test::valueOf(pathOf(pis)), 100);
+        const auto now = groundPieces(line.path, ground, &before);
+        const auto whole = groundProfile(line, *ground);
+        const auto parts = joined(now, line);
+        ASSERT_EQ(parts.size(), whole.size());
+        for (std::size_t k = 0; k < whole.size(); ++k) {
+            ASSERT_EQ(parts[k].station, whole[k].station);
+            ASSERT_EQ(parts[k].height, whole[k].height);
+        }
+        std::size_t shared = 0;
+        for (const auto& piece : now.pieces)
+            for (const auto& old : before.pieces) shared += piece == old ? 1 : 0;
+        // The middle PI has something to do with every element.
+        if (step > 0 && step % 3 != 1) {
+            EXPECT_GT(shared, 0U);
+        }
+        before = now;
+    }
 }
 
 }  // namespace
