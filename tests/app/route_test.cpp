@@ -34,9 +34,9 @@ protected:
     PiTable* table() { return window->findChild<PiTable*>(); }
     void draw() {
         run("draw-alignment");
-        type(QStringLiteral("20, 100"));
+        type(QStringLiteral("20, 90"));
         type(QStringLiteral("radius 30"));
-        type(QStringLiteral("100, 100"));
+        type(QStringLiteral("100, 90"));
         type(QStringLiteral("az 135 80"));
         key(Qt::Key_Return);
         window->settle();
@@ -78,14 +78,14 @@ TEST_F(Route, AnAlignmentIsDrawnByItsPisTypedAndDragged) {
     EXPECT_EQ(pis->item(1, 4)->text(), QStringLiteral("40.00"));
     // A PI is dragged: the curves follow while the mouse is down.
     select(only(), 1);
-    drag({100, 100}, {100, 120});
+    drag({100, 90}, {100, 110});
     window->session().waitForResults();
     EXPECT_NEAR(line().keyPoints.front().direction.degrees(), 90 - std::atan2(20, 80) * 180 / M_PI, 0.5);
-    drop({100, 120});
+    drop({100, 110});
     window->settle();
-    EXPECT_NEAR((*operations::pisOf(doc(), only()))[1].place.y, 120, 0.5);
+    EXPECT_NEAR((*operations::pisOf(doc(), only()))[1].place.y, 110, 0.5);
     run("undo");
-    EXPECT_NEAR((*operations::pisOf(doc(), only()))[1].place.y, 100, 1e-9);
+    EXPECT_NEAR((*operations::pisOf(doc(), only()))[1].place.y, 90, 1e-9);
     // Without its PI it is a straight.
     pis->setCurrentCell(1, 0);
     pis->setFocus();

@@ -11,7 +11,6 @@ namespace erdwerk::route {
 namespace {
 
 using geometry::Arc;
-using geometry::Segment;
 
 /// From an arc into a straight.
 std::optional<Mended> outOfArc(Path path, std::size_t i) {
