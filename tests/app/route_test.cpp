@@ -1,6 +1,7 @@
 // Alignments by PIs and from lines, through the real window.
 
 #include "app/bench/pi_table.h"
+#include "app/bench/slice_page.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
 #include "window_test.h"
@@ -86,6 +87,22 @@ TEST_F(Route, AnAlignmentIsDrawnByItsPisTypedAndDragged) {
     EXPECT_NEAR((*operations::pisOf(doc(), only()))[1].place.y, 110, 0.5);
     run("undo");
     EXPECT_NEAR((*operations::pisOf(doc(), only()))[1].place.y, 90, 1e-9);
+    // Delete takes the PI that is selected, not the alignment; a section is cut along it, whatever it is made
+    // of.
+    select(only(), 1);
+    run("delete");
+    window->settle();
+    ASSERT_EQ(doc().all<Alignment>().size(), 1U);
+    EXPECT_EQ(line().path.size(), 1U);
+    run("undo");
+    window->bench()->open(Bench::Page::Section);
+    window->settle();
+    auto* section = window->findChild<SlicePage*>();
+    for (int i = 0; i < 200 && (section->isWorking() || section->table()->rowCount() == 0); ++i)
+        QTest::qWait(20);
+    EXPECT_GT(section->table()->rowCount(), 0);
+    window->bench()->open(Bench::Page::Tables);
+    window->settle();
     // Without its PI it is a straight.
     pis->setCurrentCell(1, 0);
     pis->setFocus();

@@ -85,39 +85,28 @@ bool PiTable::has(const derive::Derived& derived, ObjectId alignment) {
 void PiTable::list(ObjectId alignment) {
     filling_ = true;
     const auto& derived = session_.derived();
-    const auto pis = pisFor(derived, alignment).value_or(std::vector<route::Pi>{});
+    const auto* line = derive::Derived::in(derived.alignments, alignment);
+    const auto pis = line == nullptr ? std::nullopt : pisFor(derived, alignment);
     const bool same = alignment == alignment_;
     alignment_ = alignment;
     own_ = operations::pisOf(derived.document, alignment) != nullptr;
     const int kept = same ? currentRow() : -1;
-    setRowCount(static_cast<int>(pis.size()));
-    for (std::size_t i = 0; i < pis.size(); ++i) fillRow(pis, i);
+    setRowCount(pis ? static_cast<int>(pis->size()) : 0);
+    if (pis) {
+        const auto figures = route::piFigures(*pis, *line);
+        for (std::size_t i = 0; i < pis->size(); ++i)
+            fillRow((*pis)[i], figures[i], static_cast<int>(i), *line);
+    }
     if (kept >= 0 && kept < rowCount() && currentRow() != kept)
         setCurrentCell(kept, std::max(0, currentColumn()));
     filling_ = false;
 }
 
-/// What is read where the PI stands.
-QString PiTable::stationOf(const route::Pi& pi, bool end) const {
-    const auto* line = derive::Derived::in(session_.derived().alignments, alignment_);
-    if (line == nullptr) return {};
-    const auto here = [&](geometry::Vec2 place) { return geometry::distance(place, pi.place) < 1e-6; };
-    std::optional<double> distance;
-    if (end || pi.radius == 0)
-        for (const auto& key : line->keyPoints)
-            if (here(key.place)) distance = key.distance;
-    for (const auto& meet : intersections(*line))
-        if (!distance && here(meet.place)) distance = meet.distance;
-    return distance ? QString::fromStdString(formatStation(line->stationing.stationAt(*distance),
-                                                           session_.document().settings().display))
-                    : QString();
-}
-
-void PiTable::fillRow(const std::vector<route::Pi>& pis, std::size_t i) {
+void PiTable::fillRow(const route::Pi& pi, const route::PiFigures& figures, int row,
+                      const route::AlignmentGeometry& line) {
     const auto& display = session_.document().settings().display;
-    const route::Pi& pi = pis[i];
-    const bool first = i == 0;
-    const bool end = first || i + 1 == pis.size();
+    const bool first = !figures.azimuthIn;
+    const bool end = !figures.turn;
     const auto text = [](const std::string& s) { return QString::fromStdString(s); };
     const auto length = [&](double v) { return text(formatFixed(v, display.lengthDecimals)); };
     const auto put = [&](int column, const QString& words, bool editable) {
@@ -127,22 +116,22 @@ void PiTable::fillRow(const std::vector<route::Pi>& pis, std::size_t i) {
             cell->setForeground(theme::inkQuiet);
         }
         cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-        setItem(static_cast<int>(i), column, cell);
+        setItem(row, column, cell);
     };
-    put(Number, QString::number(i + 1), false);
-    put(Station, stationOf(pi, end), false);
-    const auto in = first ? Angle{} : geometry::azimuth(pis[i - 1].place, pi.place);
-    put(Bearing, first ? QString() : text(formatDirection(in, display)), !first);
-    put(Distance, first ? QString() : length(geometry::distance(pis[i - 1].place, pi.place)), !first);
+    put(Number, QString::number(row + 1), false);
+    put(Station,
+        figures.distance ? text(formatStation(line.stationing.stationAt(*figures.distance), display))
+                         : QString(),
+        false);
+    put(Bearing, first ? QString() : text(formatDirection(*figures.azimuthIn, display)), !first);
+    put(Distance, first ? QString() : length(figures.distanceIn), !first);
     put(Radius, pi.radius > 0 ? length(pi.radius) : QString(), !end);
     put(SpiralIn, pi.spiralIn > 0 ? length(pi.spiralIn) : QString(), !end);
     put(SpiralOut, pi.spiralOut > 0 ? length(pi.spiralOut) : QString(), !end);
     QString turn;
-    if (!end) {
-        const Angle by = (geometry::azimuth(pi.place, pis[i + 1].place) - in).signedTurn();
-        turn = text(formatAngle(Angle::radians(std::abs(by.radians())), display.angleUnit)) +
-               (by.radians() > 0 ? tr(" right") : tr(" left"));
-    }
+    if (!end)
+        turn = text(formatAngle(Angle::radians(std::abs(figures.turn->radians())), display.angleUnit)) +
+               (figures.turn->radians() > 0 ? tr(" right") : tr(" left"));
     put(Turn, turn, false);
     put(Easting, length(pi.place.x), true);
     put(Northing, length(pi.place.y), true);

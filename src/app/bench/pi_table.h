@@ -4,6 +4,7 @@
 #include <QTableWidget>
 
 #include "app/base/session.h"
+#include "core/route/pi_figures.h"
 
 namespace erdwerk::app {
 
@@ -22,8 +23,8 @@ protected:
 private:
     [[nodiscard]] std::optional<document::Edit> cellEdit(int row, int column, const QString& text) const;
     void edited(int row, int column);
-    void fillRow(const std::vector<route::Pi>& pis, std::size_t row);
-    [[nodiscard]] QString stationOf(const route::Pi& pi, bool end) const;
+    void fillRow(const route::Pi& pi, const route::PiFigures& figures, int row,
+                 const route::AlignmentGeometry& line);
 
     Session& session_;
     ObjectId alignment_;

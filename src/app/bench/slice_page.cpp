@@ -185,7 +185,7 @@ void SlicePage::follow() {
         along_ = *line;
         points_.clear();
     } else if (const auto alignment = session_.selected<objects::Alignment>()) {
-        along_ = session_.document().get<objects::Alignment>(*alignment)->line;
+        along_ = *alignment;
         points_.clear();
     } else {
         std::vector<Vec2> picked;
@@ -203,6 +203,8 @@ void SlicePage::follow() {
 
 std::vector<Vec2> SlicePage::chain() const {
     if (!along_) return points_;
+    if (const auto* alignment = derive::Derived::in(session_.derived().alignments, along_))
+        return alignment->path.empty() ? std::vector<Vec2>{} : geometry::flattened(alignment->path, 0.01);
     const auto* line = derive::Derived::in(session_.derived().lines, along_);
     return line == nullptr || line->path.empty() ? std::vector<Vec2>{}
                                                  : geometry::flattened(line->path, 0.01);

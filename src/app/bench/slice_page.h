@@ -70,7 +70,7 @@ private:
     QLabel* title_;
     QToolButton* fields_;
     QToolButton* shows_;
-    ObjectId along_;                      ///< a line; none: the points below
+    ObjectId along_;                      ///< a line or an alignment; none: the points below
     std::vector<geometry::Vec2> points_;  ///< picked survey points
     std::set<ObjectId> off_;              ///< surfaces and clouds that are not shown
     std::vector<terrain::SectionField> chosen_;

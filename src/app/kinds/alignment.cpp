@@ -125,13 +125,8 @@ public:
         const auto* payload = document.get<objects::Alignment>(id);
         form.heading(text(document.nameOf(id)));
         form.nameEntry(id);
-        form.entry(QObject::tr("Start station"), text(formatStation(payload->startStation, display)),
-                   [id](const Document& d, const QString& t) -> Result<Document> {
-                       const auto station = parseStation(t.toStdString(), d.settings().display);
-                       if (!station) return tl::unexpected(station.error());
-                       return document::changed<objects::Alignment>(
-                           d, id, [&](objects::Alignment& a) { a.startStation = *station; });
-                   });
+        form.typedEntry(QObject::tr("Start station"), text(formatStation(payload->startStation, display)),
+                        [id](std::string typed) { return operations::typeStart(id, typed); });
         form.length(QObject::tr("Tick interval"), payload->tickInterval, 0.01, {},
                     [id](const Document& d, double v) {
                         return document::changed<objects::Alignment>(

@@ -10,6 +10,7 @@
 #include "app/window/main_window.h"
 #include "core/operations/ground.h"
 #include "core/operations/records.h"
+#include "core/operations/routes.h"
 
 namespace erdwerk::app {
 
@@ -68,6 +69,15 @@ void MainWindow::newSurface() {
 }
 
 void MainWindow::deleteSelection() {
+    // A PI goes by itself, not with its alignment.
+    if (const auto& chosen = session_.selection();
+        chosen.size() == 1 && chosen.front().part &&
+        operations::pisOf(session_.document(), chosen.front().object) != nullptr) {
+        const Ref pi = chosen.front();
+        if (session_.edit(tr("Remove PI %1").arg(*pi.part + 1), operations::removePi(pi.object, *pi.part)))
+            session_.select({{pi.object, std::nullopt}});
+        return;
+    }
     std::vector<ObjectId> objects;
     std::vector<objects::PointRef> points;
     for (const Ref& r : session_.selection()) {

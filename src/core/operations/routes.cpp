@@ -284,6 +284,19 @@ Edit lineOfAlignment(const Results& seen, ObjectId alignment) {
     };
 }
 
+Edit typeStart(ObjectId alignment, const std::string& text) {
+    return [=](const Document& d) -> Result<Edited> {
+        const auto* a = d.get<Alignment>(alignment);
+        if (a == nullptr) return badInput("the alignment is gone");
+        const auto station = parseStation(text, d.settings().display);
+        if (!station) return tl::unexpected(station.error());
+        Alignment next = *a;
+        next.startStation = *station;
+        if (auto valid = validate(next); !valid) return tl::unexpected(valid.error());
+        return document::changed<Alignment>(d, alignment, [&](Alignment& x) { x.startStation = *station; });
+    };
+}
+
 Edit typeEquations(ObjectId alignment, const std::string& text) {
     return [=](const Document& d) -> Result<Edited> {
         const auto* a = d.get<Alignment>(alignment);

@@ -50,6 +50,8 @@ Edit makeTangent(ObjectId alignment, std::size_t element);
 /// A line along it, arcs kept, spirals as chords within 1 mm.
 Edit lineOfAlignment(const Results& seen, ObjectId alignment);
 
+/// The station of its beginning, typed. BadInput for none, and where its equations no longer fit.
+Edit typeStart(ObjectId alignment, const std::string& text);
 /// "2+800=2+850 3+100=3+000"; empty for none.
 Edit typeEquations(ObjectId alignment, const std::string& text);
 std::string equationsText(const objects::Alignment& alignment, const DisplaySettings& display);

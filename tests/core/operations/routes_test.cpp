@@ -5,6 +5,7 @@
 #include "core/check/finding.h"
 #include "core/format/route_files.h"
 #include "core/operations/records.h"
+#include "core/route/pi_figures.h"
 #include "support/geometry.h"
 
 namespace erdwerk::operations {
@@ -209,6 +210,39 @@ TEST(Routes, PviStationsAreTypedAsTheyAreRead) {
     EXPECT_NEAR(road.document.get<Profile>(profile)->design[1].station, 70, 1e-9);
     EXPECT_THAT(road.why(typePvi(profile, 1, PviFigure::Station, "0+070")),
                 HasSubstr("leaves that station out"));
+}
+
+TEST(Routes, AStartThatItsEquationsDoNotFitIsRefused) {
+    Road road;
+    road.apply(typeStart(road.id, "0+010"));
+    road.apply(typeEquations(road.id, "0+050=0+100"));
+    EXPECT_THAT(road.why(typeStart(road.id, "0+060")), HasSubstr("never reaches 50"));
+    EXPECT_THAT(road.why(typeStart(road.id, "here")), HasSubstr("'here' is not a station"));
+    EXPECT_EQ(road.document.get<Alignment>(road.id)->startStation, 10);
+}
+
+TEST(Routes, PisAreReadWhereTheirTangentsMeet) {
+    Road road;
+    for (const bool reversed : {false, true}) {
+        if (reversed)
+            road.apply([&](const Document& d) -> Result<Edited> {
+                return document::changed<Alignment>(d, road.id, [](Alignment& a) { a.reversed = true; });
+            });
+        const auto seen = road.results();
+        const auto& line = *seen->alignments.at(road.id);
+        const auto figures = route::piFigures(road.pis(), line);
+        ASSERT_EQ(figures.size(), 4U);
+        // T = 30 tan 22.5°; the curve is shorter than its tangents by 2 T - 30 pi / 4.
+        const double less = 2 * 30 * std::tan(M_PI / 8) - 30 * M_PI / 4;
+        const double diagonal = 100 * std::sqrt(2.0);
+        EXPECT_NEAR(*figures[0].distance, reversed ? line.length : 0, 1e-9);
+        EXPECT_NEAR(*figures[1].distance, reversed ? 100 + diagonal : 100, 1e-9);
+        EXPECT_NEAR(*figures[2].distance, reversed ? 100 : 100 + diagonal - less, 1e-9);
+        EXPECT_NEAR(figures[2].distanceIn, diagonal, 1e-9);
+        EXPECT_NEAR(figures[1].turn->degrees(), -45, 1e-9);
+        EXPECT_FALSE(figures[0].azimuthIn);
+        EXPECT_FALSE(figures[3].turn);
+    }
 }
 
 TEST(Routes, PointsComeByStationAndOffset) {
