@@ -103,6 +103,12 @@ TEST_F(Route, AnAlignmentIsDrawnByItsPisTypedAndDragged) {
     EXPECT_GT(section->table()->rowCount(), 0);
     window->bench()->open(Bench::Page::Tables);
     window->settle();
+    // Insert puts one between two, in line with them.
+    pis->setCurrentCell(0, 0);
+    QTest::keyClick(pis, Qt::Key_Insert);
+    window->settle();
+    EXPECT_EQ(operations::pisOf(doc(), only())->size(), 4U);
+    run("undo");
     // Without its PI it is a straight.
     pis->setCurrentCell(1, 0);
     pis->setFocus();

@@ -67,8 +67,13 @@ PiTable::PiTable(Session& session, QWidget* parent)
     horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     horizontalHeader()->setStretchLastSection(true);
     setAlternatingRowColors(true);
-    new TableHands(*this, session_, [this](const QModelIndex& cell, const QString& text) {
+    auto* hands = new TableHands(*this, session_, [this](const QModelIndex& cell, const QString& text) {
         return cellEdit(cell.row(), cell.column(), text);
+    });
+    connect(hands, &TableHands::menuAsked, this, [this](QMenu* menu) {
+        if (!own_ || currentRow() < 0) return;
+        menu->addAction(tr("Insert a PI after this one"), this, &PiTable::insertAfter);
+        menu->addAction(tr("Remove this PI"), this, &PiTable::removeCurrent);
     });
     connect(this, &QTableWidget::cellChanged, this, &PiTable::edited);
     connect(this, &QTableWidget::currentCellChanged, this, [this](int row) {
@@ -156,13 +161,20 @@ void PiTable::edited(int row, int column) {
         list(alignment_);
 }
 
+void PiTable::insertAfter() {
+    session_.edit(tr("Insert a PI"),
+                  operations::insertPi(alignment_, static_cast<std::size_t>(currentRow())));
+}
+
+void PiTable::removeCurrent() {
+    session_.edit(tr("Remove PI %1").arg(currentRow() + 1),
+                  operations::removePi(alignment_, static_cast<std::size_t>(currentRow())));
+}
+
 void PiTable::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Delete && own_ && currentRow() >= 0 &&
-        state() != QAbstractItemView::EditingState) {
-        session_.edit(tr("Remove PI %1").arg(currentRow() + 1),
-                      operations::removePi(alignment_, static_cast<std::size_t>(currentRow())));
-        return;
-    }
+    const bool free = own_ && currentRow() >= 0 && state() != QAbstractItemView::EditingState;
+    if (free && event->key() == Qt::Key_Delete) return removeCurrent();
+    if (free && event->key() == Qt::Key_Insert) return insertAfter();
     QTableWidget::keyPressEvent(event);
 }
 

@@ -23,6 +23,8 @@ protected:
 private:
     [[nodiscard]] std::optional<document::Edit> cellEdit(int row, int column, const QString& text) const;
     void edited(int row, int column);
+    void insertAfter();
+    void removeCurrent();
     void fillRow(const route::Pi& pi, const route::PiFigures& figures, int row,
                  const route::AlignmentGeometry& line);
 

@@ -206,6 +206,9 @@ private:
         form.fact(QObject::tr("Made of"), alignment.pis.empty()
                                               ? QObject::tr("%1 elements").arg(alignment.elements.size())
                                               : QObject::tr("%1 PIs").arg(alignment.pis.size()));
+        if (!alignment.pis.empty())
+            form.typedEntry(QObject::tr("Round bare corners"), QString(),
+                            [id](std::string typed) { return operations::typeBareRadius(id, typed); });
         button(QObject::tr("Line of it"), QObject::tr("A line along it, arcs kept"),
                QObject::tr("Line of %1").arg(form.nameOf(id)), &operations::lineOfAlignment);
     }

@@ -118,6 +118,15 @@ Edit insertPi(ObjectId alignment, std::size_t after, Vec2 place) {
     });
 }
 
+Edit insertPi(ObjectId alignment, std::size_t after) {
+    return [=](const Document& d) -> Result<Edited> {
+        const auto* pis = pisOf(d, alignment);
+        if (pis == nullptr || after + 1 >= pis->size()) return badInput("no PI follows this one");
+        return insertPi(alignment, after,
+                        geometry::lerp((*pis)[after].place, (*pis)[after + 1].place, 0.5))(d);
+    };
+}
+
 Edit removePi(ObjectId alignment, std::size_t pi) {
     return ofPis(alignment, [=](std::vector<route::Pi>& pis) -> Result<void> {
         if (pi >= pis.size()) return gone;
@@ -226,6 +235,14 @@ Edit roundBareCorners(ObjectId alignment, double radius) {
         pis = route::withRadius(std::move(pis), radius);
         return {};
     });
+}
+
+Edit typeBareRadius(ObjectId alignment, const std::string& text) {
+    return [=](const Document& d) -> Result<Edited> {
+        const auto radius = parseNumber(trimmed(text));
+        if (!radius) return badInput("'" + text + "' is no radius");
+        return roundBareCorners(alignment, *radius)(d);
+    };
 }
 
 Edit ownElements(const Results& seen, ObjectId alignment) {

@@ -33,6 +33,8 @@ Edit setPis(ObjectId alignment, std::vector<route::Pi> pis);
 Edit movePi(ObjectId alignment, std::size_t pi, geometry::Vec2 place);
 /// On the tangent from a PI to the next.
 Edit insertPi(ObjectId alignment, std::size_t after, geometry::Vec2 place);
+/// In the middle of the way to the next.
+Edit insertPi(ObjectId alignment, std::size_t after);
 Edit removePi(ObjectId alignment, std::size_t pi);
 
 /// Bearing and distance are those from the PI before; a figure that changes moves this PI and all after it
@@ -42,6 +44,7 @@ enum class PiFigure { Easting, Northing, Radius, SpiralIn, SpiralOut, Bearing, D
 Edit typePi(ObjectId alignment, std::size_t pi, PiFigure figure, const std::string& text);
 /// One radius at all corners that have none.
 Edit roundBareCorners(ObjectId alignment, double radius);
+Edit typeBareRadius(ObjectId alignment, const std::string& text);
 
 /// The alignment no longer follows its line: its elements are its own, in the direction it ran.
 Edit ownElements(const Results& seen, ObjectId alignment);

@@ -93,6 +93,15 @@ TEST(Routes, PisComeAndGo) {
     road.apply(removePi(road.id, 2));
     EXPECT_THAT(road.why(removePi(road.id, 0)), HasSubstr("keeps its two ends"));
     EXPECT_THAT(road.why(insertPi(road.id, 7, {0, 0})), HasSubstr("gone"));
+    EXPECT_THAT(road.why(insertPi(road.id, 1)), HasSubstr("no PI follows"));
+    const auto ends = road.pis();
+    road.apply(insertPi(road.id, 0));
+    EXPECT_EQ(road.pis()[1].place, geometry::lerp(ends[0].place, ends[1].place, 0.5));
+    road.apply(movePi(road.id, 1, road.pis()[1].place + geometry::Vec2{0, 40}));
+    road.apply(typeBareRadius(road.id, "20"));
+    EXPECT_EQ(road.pis()[1].radius, 20);
+    EXPECT_THAT(road.why(typeBareRadius(road.id, "wide")), HasSubstr("'wide' is no radius"));
+    EXPECT_THAT(road.why(typeBareRadius(road.id, "0")), HasSubstr("above 0"));
 }
 
 TEST(Routes, ALineIsLeftAndMadeAgain) {
