@@ -46,7 +46,7 @@ protected:
     ObjectId ground;
 };
 
-TEST_F(Route, AnAlignmentIsDrawnByItsPisTypedAndDragged) {
+TEST_F(Route, AnAlignmentIsDrawnByItsPisAndTyped) {
     draw();
     ASSERT_EQ(doc().all<Alignment>().size(), 1U);
     const double tangent = 30 * std::tan(M_PI / 8);
@@ -77,6 +77,15 @@ TEST_F(Route, AnAlignmentIsDrawnByItsPisTypedAndDragged) {
     EXPECT_EQ(window->session().history().position(), steps);
     EXPECT_TRUE(said().contains(QStringLiteral("PI 2"))) << qPrintable(said());
     EXPECT_EQ(pis->item(1, 4)->text(), QStringLiteral("40.00"));
+}
+
+TEST_F(Route, APiIsDraggedDeletedAndInserted) {
+    draw();
+    select(only());
+    window->bench()->open(Bench::Page::Tables);
+    window->settle();
+    auto* pis = table();
+    ASSERT_NE(pis, nullptr);
     // A PI is dragged: the curves follow while the mouse is down.
     select(only(), 1);
     drag({100, 90}, {100, 110});
