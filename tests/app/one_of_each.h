@@ -63,6 +63,8 @@ struct Site {
         add("Platform", pad);
         add("Steep", BatterKind{});
         add("Lanes", DesignCriteria{route::laneCriteria()});
+        add("Posts", Marking{route::defaultMarking(LengthUnit::Metre)});
+        add("Cut", Section{{}, test::places("5 70, 45 95"), {}, 0});
         add("Kerb", OffsetSet{{test::valueOf(linework::parseOffsetRow("0.3,-2%"))}, {}});
         snapshot.derived = test::valueOf(derive::evaluate(document));
         for (const auto& [id, result] : snapshot.derived.surfaces)

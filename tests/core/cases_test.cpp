@@ -7,7 +7,8 @@
 
 #include "core/base/notation.h"
 #include "core/parcel/parcel.h"
-#include "core/route/profile.h"
+#include "core/route/design.h"
+#include "core/route/pis.h"
 
 namespace {
 
@@ -73,7 +74,76 @@ std::string heightEntry(const std::string& input) {
     return "surface " + s.surface + " " + formatExact(s.amount);
 }
 
+Angle turned(double degrees) {
+    return Angle::degrees(90 + degrees);
+}
+
+/// `delta radius stationOfPi`: station of PC and PT, tangent, arc, chord, external distance, middle ordinate.
+std::string circular(const std::vector<double>& v) {
+    const double far = 10 * v.at(1);
+    const Vec2 pi{far, 0};
+    const auto path =
+        route::pathOf({{{0, 0}}, {pi, v.at(1)}, {pi + geometry::directionOf(turned(v.at(0))) * far}});
+    if (!path) return "error";
+    const auto line = route::alignmentOn(*path, v.at(2) - far);
+    const auto curve = route::intersections(line).at(0);
+    const auto& arc = path->at(curve.first);
+    const Vec2 middle = pointAt(arc, 0.5);
+    return joined({line.keyPoints.at(1).station, line.keyPoints.at(2).station, curve.tangent, lengthOf(arc),
+                   geometry::distance(arc.start, arc.end), geometry::distance(pi, middle),
+                   geometry::distance(middle, geometry::lerp(arc.start, arc.end, 0.5))});
+}
+
+/// `radius delta radius delta stationOfPc` of a compound curve: stations of PCC and PT, and the tangents from
+/// where those of the whole curve meet to its PC and its PT.
+std::string compound(const std::vector<double>& v) {
+    const double t1 = v.at(0) * std::tan(v.at(1) * M_PI / 360);
+    const double t2 = v.at(2) * std::tan(v.at(3) * M_PI / 360);
+    const Vec2 first{t1 + 1000, 0};
+    const Vec2 second = first + geometry::directionOf(turned(v.at(1))) * (t1 + t2);
+    const Vec2 last = second + geometry::directionOf(turned(v.at(1) + v.at(3))) * (t2 + 1000);
+    const auto path = route::pathOf({{{0, 0}}, {first, v.at(0)}, {second, v.at(2)}, {last}});
+    if (!path) return "error";
+    const auto line = route::alignmentOn(*path, v.at(4) - 1000);
+    const auto& key = line.keyPoints;
+    if (key.size() != 5 || key[2].kind != route::PointKind::CurveToCurve) return "error";
+    const Vec2 out = geometry::directionOf(key[3].direction);
+    const double x = key[3].place.x - out.x * key[3].place.y / out.y;
+    return joined(
+        {key[2].station, key[3].station, x - key[1].place.x, geometry::distance({x, 0}, key[3].place)});
+}
+
+/// `radius spiral delta`: lengths of tangent, arc, and the whole curve, with equal spirals.
+std::string spiralled(const std::vector<double>& v) {
+    const double far = 10 * v.at(0);
+    const Vec2 pi{far, 0};
+    const auto path = route::pathOf(
+        {{{0, 0}}, {pi, v.at(0), v.at(1), v.at(1)}, {pi + geometry::directionOf(turned(v.at(2))) * far}});
+    if (!path) return "error";
+    const auto line = route::alignmentOn(*path, 0);
+    const auto curve = route::intersections(line).at(0);
+    return joined({curve.tangent, lengthOf(path->at(2)), 2 * v.at(1) + lengthOf(path->at(2))});
+}
+
+std::vector<route::Pvi> pvisOf(const std::string& text) {
+    std::vector<route::Pvi> pvis;
+    for (const auto& part : split(text, ',')) {
+        const auto v = numbers(part);
+        pvis.push_back({v.at(0), v.at(1), v.at(2)});
+    }
+    return pvis;
+}
+
 std::string run(const std::string& operation, const std::string& input) {
+    if (operation == "circular") return circular(numbers(input));
+    if (operation == "compound") return compound(numbers(input));
+    if (operation == "spiralled") return spiralled(numbers(input));
+    if (operation == "turning") {
+        const auto halves = split(input, '@');
+        const auto at =
+            route::highLowAt(pvisOf(halves.at(0)), static_cast<std::size_t>(numbers(halves.at(1)).at(0)) - 1);
+        return at ? joined({at->station, at->height}) : "error";
+    }
     if (operation == "bearing") return formatBearing(Angle::degrees(numbers(input).at(0)));
     if (operation == "height-entry") return heightEntry(input);
     if (operation == "course") {
@@ -104,12 +174,7 @@ std::string run(const std::string& operation, const std::string& input) {
     }
     if (operation == "vertical") {
         const auto halves = split(input, '@');
-        std::vector<route::Pvi> pvis;
-        for (const auto& part : split(halves.at(0), ',')) {
-            const auto v = numbers(part);
-            pvis.push_back({v.at(0), v.at(1), v.at(2)});
-        }
-        const auto at = route::designAt(pvis, numbers(halves.at(1)).at(0));
+        const auto at = route::designAt(pvisOf(halves.at(0)), numbers(halves.at(1)).at(0));
         return at ? formatExact(at->height) : "error";
     }
     return "unknown operation";

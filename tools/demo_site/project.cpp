@@ -29,6 +29,7 @@ public:
         record();
         rowsByName();
         earthworks();
+        marks();
         return document_;
     }
 
@@ -90,7 +91,22 @@ private:
         formation_ =
             add("Lane formation", Line{laneFormation(site_.lane.line, design, ground_), LineStyle::Plain},
                 site_works_);
-        add("Lane design", Profile{lane_, ground_, design, 5});
+        Profile profile{lane_, ground_, design, 5};
+        profile.rows.push_back(route::ProfileRow::Grade);
+        add("Lane design", profile);
+    }
+
+    /// What is marked along the lane, and a section through the terrace that is kept.
+    void marks() {
+        route::Marking marking;
+        marking.small = 10;
+        marking.large = 50;
+        marking.curves = true;
+        const ObjectId marks = add("Lane marks", objects::Marking{marking});
+        document_ = document::changed<Alignment>(document_, lane_, [&](Alignment& a) { a.marking = marks; });
+        objects::Section section;
+        section.axis = {{originEast + 66, originNorth + 118}, {originEast + 148, originNorth + 66}};
+        add("Terrace section", section);
     }
 
     void record() {

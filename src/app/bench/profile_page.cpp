@@ -2,12 +2,15 @@
 
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QInputDialog>
+#include <QMenu>
 #include <QShortcut>
 #include <QSplitter>
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
 #include "app/bench/table_hands.h"
+#include "app/kinds/profile_section.h"
 #include "core/base/notation.h"
 #include "core/operations/edit.h"
 #include "core/operations/records.h"
@@ -56,6 +59,17 @@ QLayout* ProfilePage::buildBar() {
     add_ = new QPushButton(tr("Add PVI"));
     add_->setCheckable(true);
     add_->setToolTip(tr("Then click on the section where it is to be; Esc ends it"));
+    rows_ = new QToolButton;
+    rows_->setText(tr("Rows"));
+    rows_->setToolTip(tr("What the table under the section shows"));
+    more_ = new QToolButton;
+    more_->setText(tr("More"));
+    more_->setToolTip(tr("Scale, lines of the design, ground from lines, drawing, table"));
+    for (auto* button : {rows_, more_}) {
+        button->setPopupMode(QToolButton::InstantPopup);
+        button->setMenu(new QMenu(button));
+        button->setStyleSheet(QStringLiteral("padding: 2px 14px 2px 7px;"));
+    }
     remove_ = new QPushButton(tr("Remove PVI"));
     remove_->setToolTip(tr("Delete, on the section or in the table"));
     start_ = new QPushButton(tr("New profile"));
@@ -70,6 +84,8 @@ QLayout* ProfilePage::buildBar() {
     bar->addWidget(new QLabel(tr("heights ×")));
     bar->addWidget(exaggeration_);
     bar->addWidget(depth_, 1);
+    bar->addWidget(rows_);
+    bar->addWidget(more_);
     bar->addWidget(start_);
     bar->addWidget(add_);
     bar->addWidget(remove_);
@@ -121,7 +137,24 @@ void ProfilePage::connectSection() {
     connect(section_, &SectionView::addingChanged, add_, &QPushButton::setChecked);
     connect(section_, &SectionView::handleDeleted, this,
             [this](std::size_t i) { removeAt(static_cast<int>(i)); });
-    connect(section_, &SectionView::resized, this, &ProfilePage::showExaggeration);
+    connect(section_, &SectionView::resized, this, &ProfilePage::refresh);
+    connect(section_, &SectionView::stretchDragged, this, [this](std::size_t i, double rise, bool done) {
+        if (!profile_) return;
+        const auto edit = operations::raisePviStretch(*profile_, i, rise);
+        if (done)
+            session_.edit(tr("Raise the grade behind PVI %1").arg(i + 1), edit);
+        else
+            session_.preview(edit);
+    });
+    connect(section_, &SectionView::curvePulled, this, [this](std::size_t i, double length, bool done) {
+        if (!profile_) return;
+        const auto edit = operations::typePvi(*profile_, i, operations::PviFigure::CurveLength,
+                                              formatExact(std::round(length * 10) / 10));
+        if (done)
+            session_.edit(tr("Pull a curve out of PVI %1").arg(i + 1), edit);
+        else
+            session_.preview(edit);
+    });
     auto* remove = new QShortcut(QKeySequence::Delete, table_, this, &ProfilePage::removePvi);
     remove->setContext(Qt::WidgetShortcut);
     connect(section_, &SectionView::handleClicked, this,
@@ -195,7 +228,8 @@ void ProfilePage::fillChoices() {
         p == nullptr ? -1 : ground_->findData(QVariant::fromValue<qulonglong>(p->ground.value)));
     for (QWidget* w :
          {static_cast<QWidget*>(choice_), static_cast<QWidget*>(ground_),
-          static_cast<QWidget*>(exaggeration_), static_cast<QWidget*>(add_), static_cast<QWidget*>(remove_)})
+          static_cast<QWidget*>(exaggeration_), static_cast<QWidget*>(add_), static_cast<QWidget*>(remove_),
+          static_cast<QWidget*>(rows_), static_cast<QWidget*>(more_)})
         w->setEnabled(p != nullptr);
     start_->setEnabled(!document.all<objects::Alignment>().empty());
     start_->setToolTip(start_->isEnabled() ? tr("A profile for the selected alignment")
@@ -204,23 +238,17 @@ void ProfilePage::fillChoices() {
     filling_ = false;
 }
 
-SectionSeries ProfilePage::designSeries(const objects::Profile& p, double length) {
-    SectionSeries design{tr("Design"), theme::alignment, 2, false, {}};
-    if (p.design.size() > 1 && route::validate(p.design)) {
-        const double step = std::max(0.05, length / 600);
-        for (double s = p.design.front().station; s < p.design.back().station; s += step)
-            if (const auto d = route::designAt(p.design, s)) design.points.push_back({s, d->height});
-        design.points.push_back({p.design.back().station, p.design.back().height});
-    } else {
-        for (const auto& pvi : p.design) design.points.push_back({pvi.station, pvi.height});
-    }
-    return design;
+/// On a screen of 96 dots an inch, as the scale says; 0 where all of it is to fit.
+double ProfilePage::pixelsPerUnit(const objects::Profile& profile) const {
+    constexpr double perMillimetre = 96 / 25.4;
+    return profile.scale > 0
+               ? metresPer(session_.document().settings().display.unit) * 1000 / profile.scale * perMillimetre
+               : 0;
 }
 
 void ProfilePage::refresh() {
     profile_ = wanted();
     fillChoices();
-    const auto& document = session_.derived().document;
     const auto* p = profile();
     const auto* a = alignment();
     const auto& newest = session_.document();
@@ -229,47 +257,20 @@ void ProfilePage::refresh() {
                    ? tr("Profile: make an alignment from a line first; its ground and design are shown here.")
                    : tr("Profile: New profile, in Route, shows the ground along the alignment."));
     SectionData shown;
-    if (p == nullptr || a == nullptr) {
+    if (p == nullptr || a == nullptr || a->path.empty()) {
         section_->setData(std::move(shown));
         fillTable({});
         return;
     }
-    const DisplaySettings display = document.settings().display;
-    shown.station = [this](double running) { return stationText(running); };
-    shown.exaggeration = p->exaggeration;
-    auto design = designSeries(*p, a->length);
-    if (!design.points.empty()) shown.series.push_back(std::move(design));
-    if (const auto it = session_.derived().profiles.find(*profile_);
-        it != session_.derived().profiles.end()) {
-        SectionSeries ground{
-            QString::fromStdString(document.nameOf(p->ground)), theme::contourIndex, 1.5, false, {}};
-        for (const auto& g : it->second->ground) ground.points.push_back({g.station, g.height});
-        shown.shadeDifference = !shown.series.empty();
-        shown.series.push_back(std::move(ground));
-        for (const auto& other : it->second->others) {
-            SectionSeries also{
-                QString::fromStdString(document.nameOf(other.surface)), theme::spruce, 1.5, true, {}};
-            for (const auto& g : other.points) also.points.push_back({g.station, g.height});
-            shown.series.push_back(std::move(also));
-        }
-        shown.empty = QString::fromStdString(it->second->problem);
-    }
-    const auto figures = route::figures(p->design);
-    for (std::size_t i = 0; i < p->design.size(); ++i) {
-        QString text = QString::fromStdString(formatHeight(p->design[i].height, display));
-        if (figures[i].gradeOut)
-            text += QStringLiteral("  ") +
-                    QString::fromStdString(formatGrade(*figures[i].gradeOut, display)) + QStringLiteral(" →");
-        shown.handles.push_back({p->design[i].station, p->design[i].height, text, true, true});
-    }
-    for (std::size_t i = 0; i < p->design.size(); ++i)
-        if (const auto turning = route::highLowAt(p->design, i))
-            shown.marks.push_back({turning->station, turning->height,
-                                   QString::fromStdString(formatHeight(turning->height, display)),
-                                   figures[i].crest});
+    // Figures stand as far apart as they are wide.
+    const double room = std::max(100, section_->width() - 70);
+    section_->setScale(pixelsPerUnit(*p));
+    const double perUnit = p->scale > 0 ? pixelsPerUnit(*p) : room / std::max(a->length, 1e-6);
+    shown = profileSection(session_.derived(), *profile_, roundStep(64 / perUnit));
     section_->setData(std::move(shown));
     showExaggeration();
     fillTable(p->design);
+    fillMenus();
 }
 
 void ProfilePage::fillTable(const std::vector<route::Pvi>& design) {
@@ -293,8 +294,11 @@ void ProfilePage::fillTable(const std::vector<route::Pvi>& design) {
         put(Station, stationText(design[i].station), true);
         put(Height, QString::fromStdString(formatHeight(design[i].height, display)), true);
         put(GradeIn,
-            figures[i].gradeIn ? QString::fromStdString(formatGrade(*figures[i].gradeIn, display))
-                               : QString(),
+            i > 0 && design[i - 1].onGround ? QStringLiteral("=%1").arg(QString::fromStdString(
+                                                  formatRise(*design[i - 1].onGround, display)))
+            : figures[i].gradeIn ? QString::fromStdString(formatGrade(*figures[i].gradeIn, display)) +
+                                       (design[i - 1].locked ? tr(" locked") : QString())
+                                 : QString(),
             i > 0);
         put(CurveLength,
             design[i].byK > 0

@@ -6,6 +6,7 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QTableWidget>
+#include <QToolButton>
 #include <QWidget>
 
 #include "app/base/session.h"
@@ -20,9 +21,14 @@ public:
     explicit ProfilePage(Session& session, QWidget* parent = nullptr);
     [[nodiscard]] QTableWidget* table() { return table_; }
     [[nodiscard]] SectionView* section() { return section_; }
+    [[nodiscard]] std::optional<ObjectId> shown() const { return profile_; }
+    [[nodiscard]] QToolButton* rowsMenu() { return rows_; }
+    [[nodiscard]] QToolButton* moreMenu() { return more_; }
 
 Q_SIGNALS:
     void newProfilePressed();
+    void drawingPressed();  ///< the profile as PDF or SVG
+    void tablePressed();    ///< its table as CSV or XLSX
 
 private:
     QLayout* buildBar();
@@ -31,9 +37,15 @@ private:
     void connectSection();
     [[nodiscard]] std::optional<ObjectId> wanted() const;
     void fillChoices();
-    /// Cut finely enough for the screen where it is whole, else its PVIs.
-    static SectionSeries designSeries(const objects::Profile& profile, double length);
+    [[nodiscard]] double pixelsPerUnit(const objects::Profile& profile) const;
     void refresh();
+    /// What the menus Rows and More offer for the profile shown.
+    void fillMenus();
+    void fillRows(const objects::Profile& profile);
+    void fillMore(const objects::Profile& profile);
+    void askScale();
+    void askLines();
+    void groundFromSelection();
     void fillTable(const std::vector<route::Pvi>& design);
     /// What typing into a cell does; nothing where nothing can be typed.
     [[nodiscard]] std::optional<document::Edit> cellEdit(int row, int column, const QString& text) const;
@@ -56,6 +68,8 @@ private:
     QComboBox* ground_;
     QDoubleSpinBox* exaggeration_;
     QLabel* depth_;
+    QToolButton* rows_;
+    QToolButton* more_;
     QPushButton* add_;
     QPushButton* remove_;
     QPushButton* start_;

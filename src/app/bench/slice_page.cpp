@@ -9,11 +9,13 @@
 #include <QMenu>
 #include <QPushButton>
 #include <QSplitter>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
 #include "app/bench/table_hands.h"
 #include "app/plan/tool.h"
+#include "core/document/document.h"
 #include "core/format/table_file.h"
 
 namespace erdwerk::app {
@@ -52,7 +54,11 @@ SlicePage::SlicePage(Session& session, QWidget* parent)
     layout->setContentsMargins(10, 4, 0, 0);
     layout->setSpacing(4);
     layout->addLayout(buildBar());
-    layout->addWidget(buildViews(), 1);
+    views_ = new QStackedWidget;
+    views_->addWidget(buildViews());
+    across_ = new CrossSections(session_);
+    views_->addWidget(across_);
+    layout->addWidget(views_, 1);
     buildFields();
     worker_ = std::make_unique<LatestWorker<Request, Answer>>(
         this,
@@ -83,7 +89,17 @@ QLayout* SlicePage::buildBar() {
     auto* copyButton = new QPushButton(tr("Copy"));
     auto* exportButton = new QPushButton(tr("Export…"));
     for (auto* b : {copyButton, exportButton}) b->setStyleSheet(QStringLiteral("padding: 1px 8px;"));
+    acrossButton_ = new QPushButton(tr("Across"));
+    acrossButton_->setCheckable(true);
+    acrossButton_->setToolTip(tr("Cross-sections of the alignment, one after the other"));
+    keep_ = new QPushButton(tr("Keep"));
+    keep_->setToolTip(tr("Keeps the section in the project by a name"));
+    for (auto* b : {acrossButton_, keep_}) b->setStyleSheet(QStringLiteral("padding: 1px 8px;"));
+    connect(acrossButton_, &QPushButton::toggled, this, &SlicePage::refresh);
+    connect(keep_, &QPushButton::clicked, this, &SlicePage::keep);
     bar->addWidget(title_, 1);
+    bar->addWidget(acrossButton_);
+    bar->addWidget(keep_);
     bar->addWidget(shows_);
     bar->addWidget(fields_);
     bar->addWidget(new QLabel(tr("every")));
@@ -91,7 +107,10 @@ QLayout* SlicePage::buildBar() {
     bar->addWidget(copyButton);
     bar->addWidget(exportButton);
     bar->addSpacing(8);
-    connect(interval_, &QLineEdit::editingFinished, this, &SlicePage::refresh);
+    connect(interval_, &QLineEdit::editingFinished, this, [this] {
+        changeKept();
+        refresh();
+    });
     connect(copyButton, &QPushButton::clicked, this, &SlicePage::copy);
     connect(exportButton, &QPushButton::clicked, this, &SlicePage::exportPressed);
     connect(shows_->menu(), &QMenu::aboutToShow, this, &SlicePage::offerShown);
@@ -154,6 +173,7 @@ void SlicePage::offerShown() {
                 off_.erase(id);
             else
                 off_.insert(id);
+            changeKept();
             refresh();
         });
     };
@@ -169,19 +189,26 @@ void SlicePage::buildFields() {
     for (const SectionField field : allFields) {
         auto* item = fields_->menu()->addAction(QString::fromUtf8(terrain::fieldName(field).data()));
         item->setCheckable(true);
+        item->setData(static_cast<int>(field));
         item->setChecked(std::find(chosen_.begin(), chosen_.end(), field) != chosen_.end());
         connect(item, &QAction::toggled, this, [this, field](bool on) {
             std::erase(chosen_, field);
             if (on) chosen_.push_back(field);
             std::sort(chosen_.begin(), chosen_.end());
+            changeKept();
             fillTable();
         });
     }
 }
 
 void SlicePage::follow() {
-    // A line, an alignment, or at least two survey points in the order they were picked.
-    if (const auto line = session_.selected<objects::Line>()) {
+    // A section that is kept, a line, an alignment, or at least two survey points in the order they were
+    // picked.
+    const ObjectId before = kept_;
+    kept_ = session_.selected<objects::Section>().value_or(ObjectId{});
+    if (kept_) {
+        openKept(kept_ != before);
+    } else if (const auto line = session_.selected<objects::Line>()) {
         along_ = *line;
         points_.clear();
     } else if (const auto alignment = session_.selected<objects::Alignment>()) {
@@ -199,6 +226,62 @@ void SlicePage::follow() {
         }
     }
     refresh();
+}
+
+/// Shows a section as it was kept.
+void SlicePage::openKept(bool anew) {
+    const auto* section = session_.document().get<objects::Section>(kept_);
+    if (section == nullptr) return;
+    along_ = section->along;
+    points_ = section->axis;
+    off_ = {section->off.begin(), section->off.end()};
+    chosen_ = section->fields;
+    std::sort(chosen_.begin(), chosen_.end());
+    if (anew)
+        interval_->setText(section->interval > 0 ? QString::fromStdString(formatExact(section->interval))
+                                                 : QString());
+    opening_ = true;
+    for (QAction* item : fields_->menu()->actions()) {
+        const auto field = static_cast<SectionField>(item->data().toInt());
+        item->setChecked(std::find(section->fields.begin(), section->fields.end(), field) !=
+                         section->fields.end());
+    }
+    chosen_ = section->fields;
+    opening_ = false;
+}
+
+objects::Section SlicePage::asSection() const {
+    objects::Section out;
+    out.along = along_;
+    if (!along_) out.axis = points_;
+    out.off = {off_.begin(), off_.end()};
+    out.fields = chosen_;
+    const auto interval = typedFigure(interval_->text());
+    out.interval = interval && *interval > 0 ? *interval : 0;
+    return out;
+}
+
+/// What is chosen on the page belongs to the section that is open.
+void SlicePage::changeKept() {
+    if (!kept_ || opening_ || session_.document().get<objects::Section>(kept_) == nullptr) return;
+    const auto next = asSection();
+    const auto& now = *session_.document().get<objects::Section>(kept_);
+    if (now.off == next.off && now.fields == next.fields && now.interval == next.interval) return;
+    session_.edit(tr("Change %1").arg(QString::fromStdString(session_.document().nameOf(kept_))),
+                  [id = kept_, next](const document::Document& d) -> Result<document::Edited> {
+                      return document::changed<objects::Section>(d, id, [&](objects::Section& s) {
+                          s.off = next.off;
+                          s.fields = next.fields;
+                          s.interval = next.interval;
+                      });
+                  });
+}
+
+void SlicePage::keep() {
+    if (chain().size() < 2) return;
+    session_.edit(tr("Keep a section"), [made = asSection()](const document::Document& d) {
+        return Result<document::Edited>(d.added(document::freshName<objects::Section>(d, "Section"), made));
+    });
 }
 
 std::vector<Vec2> SlicePage::chain() const {
@@ -238,6 +321,17 @@ void SlicePage::refresh() {
                    ? QString()
                    : tr("Section: select a line, an alignment or two survey points to cut along."));
     if (!isVisible()) return;  // worked out when somebody looks
+    const bool canCross = session_.document().get<objects::Alignment>(along_) != nullptr;
+    acrossButton_->setEnabled(canCross);
+    keep_->setEnabled(line.size() > 1 && !kept_);
+    const bool across = canCross && acrossButton_->isChecked();
+    views_->setCurrentIndex(across ? 1 : 0);
+    fields_->setEnabled(!across);
+    interval_->setEnabled(!across);
+    if (across) {
+        title_->setText(tr("Across %1").arg(QString::fromStdString(session_.document().nameOf(along_))));
+        return across_->showOf(along_, off_);
+    }
     const QString text = interval_->text().trimmed();
     const auto interval = text.isEmpty() ? std::optional(0.0) : typedFigure(text);
     const bool bad = !interval || *interval < 0;
@@ -299,6 +393,7 @@ void SlicePage::draw() {
 }
 
 Result<void> SlicePage::exportTo(const QString& path) const {
+    if (views_->currentIndex() == 1) return format::writeTable(path.toStdString(), across_->asTable());
     const auto& display = session_.document().settings().display;
     format::Table table{"Section", shown_.header, shown_.rows, {}, display.heightDecimals};
     for (std::string& heading : table.header)
@@ -307,6 +402,12 @@ Result<void> SlicePage::exportTo(const QString& path) const {
 }
 
 void SlicePage::copy() const {
+    if (views_->currentIndex() == 1) {
+        const auto table = across_->asTable();
+        QApplication::clipboard()->setText(QString::fromStdString(format::toCsv(table, '\t')));
+        Q_EMIT session_.message(tr("%1 rows copied").arg(table.rows.size()), false);
+        return;
+    }
     QApplication::clipboard()->setText(
         QString::fromStdString(format::toCsv({"Section", shown_.header, shown_.rows, {}}, '\t')));
     Q_EMIT session_.message(tr("%1 rows copied").arg(shown_.rows.size()), false);

@@ -4,6 +4,7 @@
 
 #include <QCheckBox>
 #include <QLineEdit>
+#include <QPushButton>
 #include <QTableWidget>
 #include <QToolButton>
 #include <set>
@@ -11,9 +12,12 @@
 #include "app/base/latest_worker.h"
 #include "app/base/session.h"
 #include "app/bench/bench_page.h"
+#include "app/bench/cross_sections.h"
 #include "app/section/section_view.h"
 #include "core/derive/dense_source.h"
 #include "core/terrain/section.h"
+
+class QStackedWidget;
 
 namespace erdwerk::app {
 
@@ -22,10 +26,13 @@ class SlicePage : public BenchPage {
 public:
     explicit SlicePage(Session& session, QWidget* parent = nullptr);
     ~SlicePage() override;
-    [[nodiscard]] bool isWorking() const { return !worker_->idle(); }
+    [[nodiscard]] bool isWorking() const { return !worker_->idle() || across_->isWorking(); }
     [[nodiscard]] QTableWidget* table() { return table_; }
     [[nodiscard]] SectionView* section() { return section_; }
     [[nodiscard]] QLineEdit* interval() { return interval_; }
+    [[nodiscard]] CrossSections* across() { return across_; }
+    [[nodiscard]] QPushButton* acrossButton() { return acrossButton_; }
+    [[nodiscard]] QPushButton* keepButton() { return keep_; }
     /// Writes the table as CSV or XLSX.
     Result<void> exportTo(const QString& path) const;
     void copy() const;
@@ -62,8 +69,18 @@ private:
     void buildFields();
     [[nodiscard]] std::vector<geometry::Vec2> chain() const;
     void draw();
+    void openKept(bool anew);
+    [[nodiscard]] objects::Section asSection() const;
+    void changeKept();
+    void keep();
 
     Session& session_;
+    QStackedWidget* views_;
+    CrossSections* across_;
+    QPushButton* acrossButton_;
+    QPushButton* keep_;
+    ObjectId kept_;         ///< the section of the project that is open
+    bool opening_ = false;  ///< it is being shown: nothing was changed by hand
     SectionView* section_;
     QTableWidget* table_;
     QLineEdit* interval_;

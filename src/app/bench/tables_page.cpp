@@ -2,16 +2,25 @@
 
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QPushButton>
 #include <QSplitter>
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
 #include "app/bench/pi_table.h"
 #include "app/bench/point_model.h"
+#include "app/bench/station_table.h"
 #include "app/bench/table_hands.h"
 #include "app/kinds/surface_paint.h"
 
 namespace erdwerk::app {
+
+namespace {
+
+/// Marks the table of stations of an alignment, which has a table of PIs too.
+constexpr std::uint64_t ofStations = std::uint64_t{1} << 63;
+
+}  // namespace
 
 TablesPage::TablesPage(Session& session, QWidget* parent) : BenchPage(parent), session_(session) {
     auto* layout = new QVBoxLayout(this);
@@ -22,8 +31,13 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : BenchPage(parent), s
     choice_->setAccessibleName(tr("Table"));
     choice_->setMinimumWidth(200);
     choice_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    export_ = new QPushButton(tr("Export…"));
+    export_->setStyleSheet(QStringLiteral("padding: 1px 8px;"));
+    export_->setToolTip(tr("The stations as CSV or XLSX"));
+    connect(export_, &QPushButton::clicked, this, &TablesPage::exportPressed);
     bar->addWidget(choice_);
     bar->addStretch(1);
+    bar->addWidget(export_);
     layout->addLayout(bar);
     stack_ = new QStackedWidget;
     stack_->addWidget(buildPoints());
@@ -31,6 +45,7 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : BenchPage(parent), s
     stack_->addWidget(buildBands());
     stack_->addWidget(buildTool());
     stack_->addWidget(pis_ = new PiTable(session_));
+    stack_->addWidget(stations_ = new StationTable(session_));
     layout->addWidget(stack_, 1);
     connect(&session_, &Session::resultsChanged, this, &TablesPage::refresh);
     connect(&session_, &Session::selectionChanged, this, &TablesPage::follow);
@@ -150,6 +165,7 @@ void TablesPage::follow() {
 void TablesPage::refresh() {
     const auto& document = session_.derived().document;
     const auto before = choice_->currentData();
+    export_->hide();
     choice_->clear();
     if (offered_) {
         choice_->addItem(offered_->title);
@@ -159,6 +175,11 @@ void TablesPage::refresh() {
     fillChoice(before);
     if (choice_->count() == 0) return;
     const ObjectId id{choice_->currentData().toULongLong()};
+    if ((id.value & ofStations) != 0) {
+        stations_->list({id.value & ~ofStations});
+        export_->show();
+        return stack_->setCurrentWidget(stations_);
+    }
     if (document.get<objects::Points>(id) != nullptr) {
         const QModelIndex at = points_->currentIndex();
         const bool same = model_->set() == id && document.get<objects::Points>(id)->set.size() ==
@@ -189,6 +210,9 @@ void TablesPage::fillChoice(const QVariant& before) {
         if (PiTable::has(session_.derived(), id))
             choice_->addItem(tr("PIs: %1").arg(QString::fromStdString(document.nameOf(id))),
                              QVariant::fromValue<qulonglong>(id.value));
+    for (const ObjectId id : document.all<objects::Alignment>())
+        choice_->addItem(tr("Stations: %1").arg(QString::fromStdString(document.nameOf(id))),
+                         QVariant::fromValue<qulonglong>(id.value | ofStations));
     for (const auto& [id, bands] : session_.derived().bands)
         choice_->addItem(tr("Bands: %1").arg(QString::fromStdString(document.nameOf(id))),
                          QVariant::fromValue<qulonglong>(id.value));
@@ -201,6 +225,18 @@ void TablesPage::fillChoice(const QVariant& before) {
     setNothing(choice_->count() > 0 ? QString()
                                     : tr("Tables: survey points, courses of parcels, PIs of alignments and "
                                          "bands of surfaces are listed here."));
+}
+
+void TablesPage::showStations(ObjectId alignment) {
+    const int at = choice_->findData(QVariant::fromValue<qulonglong>(alignment.value | ofStations));
+    if (at < 0) return;
+    choice_->setCurrentIndex(at);
+    chosen_ = true;
+    refresh();
+}
+
+Result<void> TablesPage::exportTo(const QString& path) const {
+    return format::writeTable(path.toStdString(), stations_->asTable());
 }
 
 void TablesPage::showCourses(ObjectId id) {

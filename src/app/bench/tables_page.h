@@ -13,10 +13,13 @@
 #include "app/bench/bench_page.h"
 #include "app/plan/tool.h"
 
+class QPushButton;
+
 namespace erdwerk::app {
 
 class PiTable;
 class PointModel;
+class StationTable;
 
 class TablesPage : public BenchPage {
     Q_OBJECT
@@ -28,6 +31,14 @@ public:
     /// Of the running tool; it is shown while there is one.
     void setToolTable(std::optional<ToolTable> table);
     [[nodiscard]] QPlainTextEdit* description() { return description_; }
+    [[nodiscard]] StationTable* stationTable() { return stations_; }
+    /// Stations and offsets along an alignment.
+    void showStations(ObjectId alignment);
+    /// The stations as CSV or XLSX.
+    Result<void> exportTo(const QString& path) const;
+
+Q_SIGNALS:
+    void exportPressed();
 
 private:
     QWidget* buildPoints();
@@ -50,6 +61,8 @@ private:
     QTableWidget* bands_;
     QTableWidget* tool_;
     PiTable* pis_;
+    StationTable* stations_;
+    QPushButton* export_;
     std::optional<ToolTable> offered_;
     bool chosen_ = false;  ///< by hand, since the selection changed
     QPlainTextEdit* description_;

@@ -4,6 +4,7 @@
 
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
+#include "app/kinds/marking_facts.h"
 #include "core/base/notation.h"
 #include "core/operations/edit.h"
 #include "core/operations/routes.h"
@@ -15,53 +16,144 @@ using geometry::Vec2;
 
 namespace {
 
-void paintTicks(PlanCanvas& canvas, const route::AlignmentGeometry& alignment, double tickInterval) {
-    DisplaySettings whole = canvas.document.settings().display;
-    whole.lengthDecimals = 0;
-    const double u = canvas.unit;
-    const double interval = std::max(tickInterval, roundStep(14 * u / canvas.view.scale));
-    for (const auto& tick : route::ticks(alignment, interval)) {
-        const QPointF p = canvas.view.toPicture(tick.place);
-        const Vec2 left = geometry::leftOf(geometry::directionOf(tick.direction));
-        const QPointF n(left.x, -left.y);
-        canvas.painter.setPen(canvas.pen(theme::alignment, 1.2));
-        canvas.painter.drawLine(p - n * (tick.major ? 6 : 3.5) * u, p + n * (tick.major ? 6 : 3.5) * u);
-        if (!tick.major) continue;
-        double degrees = annotate::upright(tick.direction).degrees() - 90;
-        const QString text = QString::fromStdString(formatStation(tick.station, whole));
-        QTransform turn;
-        turn.rotate(degrees);
-        const QSizeF size(QFontMetricsF(canvas.font(11, true)).horizontalAdvance(text), 14 * u);
-        if (!canvas.claim(turnedBox(p + turn.map(QPointF(0, -15 * u)), size, degrees))) continue;
-        canvas.painter.save();
-        canvas.painter.translate(p);
-        canvas.painter.rotate(degrees);
-        canvas.painter.setFont(canvas.font(11, true));
-        canvas.haloText(QRectF(-50 * u, -22 * u, 100 * u, 14 * u), Qt::AlignCenter, text, theme::alignment);
-        canvas.painter.restore();
-    }
+/// That of its group, else by what it serves.
+QColor colourOf(const Document& document, ObjectId id) {
+    if (const auto* group = document.get<objects::Group>(document.find(id)->group))
+        return QColor(QString::fromStdString(group->colour));
+    static const std::map<std::string, QColor> colours{
+        {"path", QColor(0x8A, 0x5A, 0x34)},  {"rail", QColor(0x3D, 0x3D, 0x46)},
+        {"water", QColor(0x2B, 0x6C, 0x92)}, {"cable", QColor(0x8C, 0x70, 0x10)},
+        {"wall", QColor(0x5F, 0x5B, 0x55)},  {"baseline", theme::ink}};
+    const auto at = colours.find(document.get<objects::Alignment>(id)->serves);
+    return at == colours.end() ? theme::alignment : at->second;
 }
 
-/// Where its curves begin and end, and its own ends.
-void paintKeyPoints(PlanCanvas& canvas, const route::AlignmentGeometry& alignment) {
-    const DisplaySettings& display = canvas.document.settings().display;
-    const double u = canvas.unit;
-    for (const auto& key : alignment.keyPoints) {
-        const QPointF p = canvas.view.toPicture(key.place);
-        const Vec2 left = geometry::leftOf(geometry::directionOf(key.direction));
-        const QPointF n(left.x, -left.y);
-        const QPointF end = p + n * (n.y() > 0 ? 26 : -26) * u;
-        canvas.painter.setPen(canvas.pen(theme::alignment, 0.9));
-        canvas.painter.drawLine(p, end);
-        canvas.painter.setBrush(theme::paper);
-        canvas.painter.drawEllipse(p, 3 * u, 3 * u);
-        canvas.painter.setBrush(Qt::NoBrush);
+/// Paints what is marked along an alignment. Texts are as high as the marking says on paper; a picture unit
+/// of a sheet is 0.24 mm.
+class MarkPainter {
+public:
+    MarkPainter(PlanCanvas& canvas, const route::Marking& marking)
+        : canvas_(canvas),
+          marking_(marking),
+          size_(std::max(6, static_cast<int>(std::lround(marking.height / 0.24)))) {}
+
+    void paint(const route::Mark& mark) {
+        at_ = canvas_.view.toPicture(mark.place);
+        const Vec2 left = geometry::leftOf(geometry::directionOf(mark.direction));
+        left_ = QPointF(left.x, -left.y);
+        degrees_ = annotate::upright(mark.direction).degrees() - 90;
+        const double u = canvas_.unit;
+        switch (mark.kind) {
+            case route::MarkKind::SmallTick:
+            case route::MarkKind::LargeTick:
+                return tick(mark);
+            case route::MarkKind::Point:
+                return point(mark);
+            case route::MarkKind::Curve:
+                if (canvas_.view.scale >= 1.2 * u)
+                    canvas_.textAlong(at_, degrees_, text(mark.text), {}, theme::alignment, size_ - 1);
+                return;
+            case route::MarkKind::Speed:
+                return sign(mark.text, theme::spruce);
+            case route::MarkKind::Equation:
+                return sign(mark.text, theme::alignment);
+        }
+    }
+
+private:
+    void tick(const route::Mark& mark) {
+        const double u = canvas_.unit;
+        const double reach = (mark.kind == route::MarkKind::LargeTick ? 6 : 3.5) * u;
+        canvas_.painter.setPen(canvas_.pen(theme::alignment, 1.2));
+        canvas_.painter.drawLine(at_ - left_ * reach, at_ + left_ * reach);
+        if (mark.text.empty()) return;
+        const QString words = text(mark.text);
+        const QFont font = canvas_.font(size_, true);
+        const QFontMetricsF metrics(font);
+        const QSizeF size(metrics.horizontalAdvance(words), metrics.height());
+        const QPointF middle =
+            at_ + left_ * ((marking_.right ? -1 : 1) * (reach + 2 * u + size.height() / 2));
+        if (!canvas_.claim(turnedBox(middle, size, degrees_))) return;
+        canvas_.painter.save();
+        canvas_.painter.translate(middle);
+        canvas_.painter.rotate(degrees_);
+        canvas_.painter.setFont(font);
+        canvas_.haloText(
+            QRectF(-size.width() / 2 - 4 * u, -size.height() / 2, size.width() + 8 * u, size.height()),
+            Qt::AlignCenter, words, theme::alignment);
+        canvas_.painter.restore();
+    }
+    void point(const route::Mark& mark) {
+        const double u = canvas_.unit;
+        const QPointF end = at_ + left_ * (left_.y() > 0 ? 26 : -26) * u;
+        canvas_.painter.setPen(canvas_.pen(theme::alignment, 0.9));
+        canvas_.painter.drawLine(at_, end);
+        canvas_.painter.setBrush(theme::paper);
+        canvas_.painter.drawEllipse(at_, 3 * u, 3 * u);
+        canvas_.painter.setBrush(Qt::NoBrush);
         // Points close together are told apart by zooming in.
-        if (canvas.view.scale < 1.2 * u) continue;
-        canvas.textAlong(end + QPointF(0, 4 * u), annotate::upright(key.direction).degrees() - 90, {},
-                         QString::fromUtf8(route::shortName(key.kind).data()) + QStringLiteral(" ") +
-                             QString::fromStdString(formatStation(key.station, display)),
-                         theme::alignment, 10);
+        if (canvas_.view.scale < 1.2 * u) return;
+        canvas_.textAlong(end + QPointF(0, 4 * u), degrees_, {}, text(mark.text), theme::alignment,
+                          size_ - 1);
+    }
+    /// A small flag beside the line.
+    void sign(const std::string& words, const QColor& colour) {
+        const double u = canvas_.unit;
+        const QFont font = canvas_.font(size_, true);
+        const QFontMetricsF metrics(font);
+        const QSizeF size(metrics.horizontalAdvance(text(words)) + 8 * u, metrics.height() + 2 * u);
+        const QPointF foot = at_ + left_ * (marking_.right ? 22 : -22) * u;
+        canvas_.painter.setPen(canvas_.pen(colour, 1.2));
+        canvas_.painter.drawLine(at_, foot);
+        const QRectF room(foot - QPointF(size.width() / 2, size.height() / 2), size);
+        if (!canvas_.claim(room)) return;
+        canvas_.painter.setBrush(theme::paper);
+        canvas_.painter.drawRect(room);
+        canvas_.painter.setBrush(Qt::NoBrush);
+        canvas_.painter.setFont(font);
+        canvas_.painter.drawText(room, Qt::AlignCenter, text(words));
+    }
+
+    PlanCanvas& canvas_;
+    const route::Marking& marking_;
+    int size_;
+    QPointF at_;
+    QPointF left_;
+    double degrees_ = 0;
+};
+
+void paintMarks(PlanCanvas& canvas, ObjectId id, const route::AlignmentGeometry& on) {
+    const auto& alignment = *canvas.document.get<objects::Alignment>(id);
+    auto marking = operations::markingOf(canvas.document, alignment);
+    // Ticks that would run together are thinned.
+    const double least = roundStep(14 * canvas.unit / canvas.view.scale);
+    if (marking.small > 0 && marking.small < least) marking.small = least;
+    if (marking.large > 0) marking.large = std::max({marking.large, marking.small, 5 * least});
+    MarkPainter painter(canvas, marking);
+    for (const auto& mark :
+         route::marksOf(on, marking, objects::speedMarks(alignment, on), canvas.document.settings().display))
+        painter.paint(mark);
+}
+
+/// Where it does not keep to its criteria.
+void paintFaults(PlanCanvas& canvas, ObjectId id, const route::AlignmentGeometry& on) {
+    const auto* check = derive::Derived::in(canvas.derived.designs, id);
+    if (check == nullptr) return;
+    for (const auto& f : check->findings) {
+        QPolygonF line;
+        const double from = std::clamp(f.from, 0.0, on.length);
+        const double to = std::clamp(f.to, from, on.length);
+        const int pieces = std::clamp(static_cast<int>((to - from) / 2), 1, 400);
+        for (int k = 0; k <= pieces; ++k)
+            line << canvas.view.toPicture(
+                geometry::positionAt(on.path, from + (to - from) * k / pieces).place);
+        QColor shade = theme::ochre;
+        shade.setAlpha(110);
+        canvas.painter.setPen(QPen(shade, 8 * canvas.unit, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        if (to - from < 1e-6)
+            canvas.painter.drawPoint(line.first());
+        else
+            canvas.painter.drawPolyline(line);
     }
 }
 
@@ -76,10 +168,10 @@ public:
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
         const auto* alignment = derive::Derived::in(canvas.derived.alignments, id);
         if (alignment == nullptr || alignment->path.empty()) return;
-        canvas.painter.setPen(canvas.pen(theme::alignment, 1.8));
+        paintFaults(canvas, id, *alignment);
+        canvas.painter.setPen(canvas.pen(colourOf(canvas.document, id), 1.8));
         canvas.painter.drawPolyline(polyline(alignment->path, canvas.view));
-        paintTicks(canvas, *alignment, canvas.document.get<objects::Alignment>(id)->tickInterval);
-        paintKeyPoints(canvas, *alignment);
+        paintMarks(canvas, id, *alignment);
     }
     void hit(SnapSearch& search, ObjectId id) const override {
         if (const auto* a = derive::Derived::in(search.derived().alignments, id))
@@ -92,6 +184,12 @@ public:
             snap.ref = {id, i};
             snap.name = QObject::tr("PI %1 of %2").arg(i + 1).arg(search.nameOf(id));
             search.add(snap);
+            const auto middle = route::curveMiddle(*pis, i);
+            if (!middle) continue;
+            snap.place = *middle;
+            snap.ref = {id, pis->size() + i};
+            snap.name = QObject::tr("middle of curve %1 of %2").arg(i + 1).arg(search.nameOf(id));
+            search.add(snap);
         }
     }
     /// The tangents between its PIs, each of which can be taken.
@@ -103,6 +201,8 @@ public:
         if (pis == nullptr) return;
         for (std::size_t i = 0; i < pis->size(); ++i) {
             painter.square((*pis)[i].place, ref.part == i);
+            if (const auto middle = route::curveMiddle(*pis, i))
+                painter.square(*middle, ref.part == pis->size() + i);
             if ((*pis)[i].radius > 0)
                 painter.figure((*pis)[i].place, {0, 14},
                                QObject::tr("R %1").arg(text(
@@ -112,7 +212,13 @@ public:
     }
     [[nodiscard]] std::optional<document::Edit> dragged(const Ref& ref, Vec2 place) const override {
         if (!ref.part) return std::nullopt;
-        return operations::movePi(ref.object, *ref.part, place);
+        // Behind the PIs come the middles of their curves.
+        return [ref, place](const Document& d) -> Result<document::Edited> {
+            const auto* pis = operations::pisOf(d, ref.object);
+            if (pis == nullptr || *ref.part < pis->size())
+                return operations::movePi(ref.object, *ref.part, place)(d);
+            return operations::bendCurve(ref.object, *ref.part - pis->size(), place)(d);
+        };
     }
     void show(SceneContent& content, ObjectId id) const override {
         if (const auto* a = derive::Derived::in(content.derived().alignments, id))
@@ -127,11 +233,6 @@ public:
         form.nameEntry(id);
         form.typedEntry(QObject::tr("Start station"), text(formatStation(payload->startStation, display)),
                         [id](std::string typed) { return operations::typeStart(id, typed); });
-        form.length(QObject::tr("Tick interval"), payload->tickInterval, 0.01, {},
-                    [id](const Document& d, double v) {
-                        return document::changed<objects::Alignment>(
-                            d, id, [v](objects::Alignment& a) { a.tickInterval = v; });
-                    });
         form.typedEntry(QObject::tr("Equations"), text(operations::equationsText(*payload, display)),
                         [id](std::string typed) { return operations::typeEquations(id, typed); });
         form.entry(QObject::tr("Serves"), text(payload->serves),
@@ -158,6 +259,13 @@ public:
         form.fact(QObject::tr("Not tangent"), a->breaks.empty()
                                                   ? QObject::tr("none")
                                                   : QObject::tr("%1 of the joints").arg(a->breaks.size()));
+        for (const auto& joint : a->breaks)
+            if (!payload->line)
+                form.typedEntry(QObject::tr("Curve at %1").arg(text(formatStation(joint.station, display))),
+                                QString(), [id, at = joint.segment](std::string typed) {
+                                    return operations::typeCurveAt(id, at, typed);
+                                });
+        marking(form, id, *payload);
         form.heading(QObject::tr("Points"));
         for (const auto& key : a->keyPoints)
             form.fact(QString::fromUtf8(route::shortName(key.kind).data()),
@@ -165,6 +273,19 @@ public:
     }
 
 private:
+    /// What is marked along it, by name.
+    static void marking(FactsForm& form, ObjectId id, const objects::Alignment& alignment) {
+        form.heading(QObject::tr("Marked along it"));
+        form.objectChoice<objects::Marking>(
+            QObject::tr("Marking"), alignment.marking,
+            [id](const Document& d, ObjectId m) {
+                return document::changed<objects::Alignment>(d, id,
+                                                             [m](objects::Alignment& a) { a.marking = m; });
+            },
+            QObject::tr("plain"));
+        markingFacts(form, operations::markingOf(form.document(), alignment),
+                     [id](MarkingChange change) { return operations::changeMarking(id, change); });
+    }
     /// What its design is checked against.
     static void design(FactsForm& form, ObjectId id, const objects::Alignment& alignment) {
         form.objectChoice<objects::DesignCriteria>(

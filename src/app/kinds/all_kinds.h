@@ -43,6 +43,10 @@ template <>
 const ObjectKind& kindOf<objects::BatterKind>();
 template <>
 const ObjectKind& kindOf<objects::DesignCriteria>();
+template <>
+const ObjectKind& kindOf<objects::Marking>();
+template <>
+const ObjectKind& kindOf<objects::Section>();
 
 const ObjectKind& kindOf(const objects::Payload& payload);
 inline const ObjectKind& kindOf(const objects::Object& object) {

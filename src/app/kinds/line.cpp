@@ -224,26 +224,34 @@ public:
                   low ? text(formatHeight(low, display) + " to " + formatHeight(high, display))
                       : QObject::tr("none"));
     }
+    static void rowFacts(FactsForm& form, ObjectId id, const linework::OffsetRow& row,
+                         const linework::OffsetOptions& options) {
+        form.typedEntry(QObject::tr("Run, height"), text(linework::rowText(row)),
+                        [id](std::string typed) { return operations::setTypedRow(id, typed); });
+        form.choice(QObject::tr("Side"), {QObject::tr("left"), QObject::tr("right")}, options.right ? 1 : 0,
+                    [id](const Document& d, int i) {
+                        return operations::withRow(
+                            d, id, [i](auto&, linework::OffsetOptions& of) { of.right = i == 1; });
+                    });
+        form.choice(QObject::tr("Outside corners"), {QObject::tr("mitre"), QObject::tr("round")},
+                    options.corners == linework::OutsideCorner::Round ? 1 : 0,
+                    [id](const Document& d, int i) {
+                        return operations::withRow(d, id, [i](auto&, linework::OffsetOptions& of) {
+                            of.corners = static_cast<linework::OutsideCorner>(i);
+                        });
+                    });
+    }
     /// What a line that follows others is made of, and the button that loosens it.
     static void follows(FactsForm& form, ObjectId id, const objects::Line& line) {
         if (!line.follows) return;
         const auto& document = form.document();
         if (const auto* row = std::get_if<objects::RowOf>(line.follows.get())) {
             form.fact(QObject::tr("Follows"), form.nameOf(row->line));
-            form.typedEntry(QObject::tr("Run, height"), text(linework::rowText(row->row)),
-                            [id](std::string typed) { return operations::setTypedRow(id, typed); });
-            form.choice(QObject::tr("Side"), {QObject::tr("left"), QObject::tr("right")},
-                        row->options.right ? 1 : 0, [id](const Document& d, int i) {
-                            return operations::withRow(
-                                d, id, [i](objects::RowOf& of) { of.options.right = i == 1; });
-                        });
-            form.choice(QObject::tr("Outside corners"), {QObject::tr("mitre"), QObject::tr("round")},
-                        row->options.corners == linework::OutsideCorner::Round ? 1 : 0,
-                        [id](const Document& d, int i) {
-                            return operations::withRow(d, id, [i](objects::RowOf& of) {
-                                of.options.corners = static_cast<linework::OutsideCorner>(i);
-                            });
-                        });
+            rowFacts(form, id, row->row, row->options);
+        } else if (const auto* design = std::get_if<objects::DesignOf>(line.follows.get())) {
+            form.fact(QObject::tr("Follows"),
+                      QObject::tr("the design of %1").arg(form.nameOf(design->profile)));
+            rowFacts(form, id, design->row, design->options);
         } else {
             const auto& meeting = std::get<objects::MeetingOf>(*line.follows);
             form.fact(QObject::tr("Follows"),

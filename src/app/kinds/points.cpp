@@ -1,9 +1,12 @@
 // Survey points.
 
+#include <QPushButton>
+
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
+#include "core/operations/stationed_points.h"
 #include "core/survey/texts.h"
 
 namespace erdwerk::app {
@@ -56,6 +59,16 @@ void setFacts(FactsForm& form, ObjectId id) {
     for (std::size_t i = 0; i < set.size(); ++i) without += set[i].height || survey::isText(set[i]) ? 0 : 1;
     form.fact(QObject::tr("Without height"), QString::number(without));
     form.groupChoice(id);
+    const auto& tie = form.document().get<objects::Points>(id)->tie;
+    if (!tie) return;
+    form.fact(QObject::tr("Tied to"),
+              QObject::tr("%1, %2 of them").arg(form.nameOf(tie->alignment)).arg(tie->points.size()));
+    auto* loosen = new QPushButton(QObject::tr("Loosen"));
+    loosen->setToolTip(QObject::tr("The points stay where they are and follow the alignment no more"));
+    QObject::connect(loosen, &QPushButton::clicked, loosen, [form, id] {
+        form.later(QObject::tr("Loosen %1").arg(form.nameOf(id)), operations::loosenPoints(id));
+    });
+    form.row(loosen);
 }
 
 /// Its number above and its height below, where there is room for them.

@@ -3,23 +3,25 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QPainterPath>
 #include <cmath>
 
 #include "app/base/theme.h"
-#include "app/plan/plan_painter.h"
 
 namespace erdwerk::app {
 
-SectionView::SectionView(QWidget* parent) : QWidget(parent) {
+SectionView::SectionView(QWidget* parent) : QWidget(parent), scroll_(new QScrollBar(Qt::Horizontal, this)) {
     setMouseTracking(true);
     setMinimumSize(240, 80);
     setFocusPolicy(Qt::ClickFocus);
     setAccessibleName(tr("Long-section"));
+    scroll_->hide();
+    scroll_->setAccessibleName(tr("Along the section"));
+    connect(scroll_, &QScrollBar::valueChanged, this, qOverload<>(&QWidget::update));
 }
 
 void SectionView::setData(SectionData next) {
     data_ = std::move(next);
+    fitScroll();
     update();
 }
 
@@ -33,60 +35,50 @@ void SectionView::setActive(std::optional<std::size_t> handle) {
     update();
 }
 
-QPointF SectionView::Frame::map(double x, double z) const {
-    return {area.left() + (x - minX) / (maxX - minX) * area.width(),
-            area.bottom() - (z - minZ) / (maxZ - minZ) * area.height()};
-}
-double SectionView::Frame::distanceAt(double px) const {
-    return minX + (px - area.left()) / area.width() * (maxX - minX);
-}
-double SectionView::Frame::heightAt(double py) const {
-    return minZ + (area.bottom() - py) / area.height() * (maxZ - minZ);
+SectionLook SectionView::look() const {
+    SectionLook out;
+    out.active = active_;
+    if (perUnit_ > 0) {
+        out.perUnit = perUnit_;
+        out.scrolled = scroll_->value() / perUnit_;
+    }
+    return out;
 }
 
 SectionView::Frame SectionView::frame() const {
     if (frozen_) return *frozen_;
-    Frame f;
-    f.area = QRectF(rect()).adjusted(54, 34, -16, -24);  // the legend stands above
-    bool any = false;
-    const auto add = [&](double x, std::optional<double> z) {
-        if (!any) {
-            f.minX = f.maxX = x;
-            f.minZ = 1e300;
-            f.maxZ = -1e300;
-            any = true;
-        }
-        f.minX = std::min(f.minX, x);
-        f.maxX = std::max(f.maxX, x);
-        if (z) {
-            f.minZ = std::min(f.minZ, *z);
-            f.maxZ = std::max(f.maxZ, *z);
-        }
-    };
-    for (const auto& s : data_.series)
-        for (const auto& p : s.points) add(p.distance, p.height);
-    for (const auto& h : data_.handles) add(h.distance, h.height);
-    if (f.maxX <= f.minX) f.maxX = f.minX + 1;
-    if (f.minZ > f.maxZ) f.minZ = f.maxZ = 0;
-    const double room = std::max((f.maxZ - f.minZ) * 0.16, 0.2);
-    f.minZ -= room;
-    f.maxZ += room;
-    if (data_.exaggeration > 0) {
-        // The wanted ratio, unless the heights would not fit.
-        const double perUnit = f.area.width() / (f.maxX - f.minX) * data_.exaggeration;
-        const double shown = f.area.height() / perUnit;
-        if (shown > f.maxZ - f.minZ) {
-            const double middle = (f.minZ + f.maxZ) / 2;
-            f.minZ = middle - shown / 2;
-            f.maxZ = middle + shown / 2;
-        }
-    }
-    return f;
+    const int bar = scroll_->isVisibleTo(this) ? scroll_->height() : 0;
+    return SectionPainter::frameFor(data_, QRectF(rect()).adjusted(0, 0, 0, -bar), look());
+}
+
+void SectionView::setScale(double perUnit) {
+    if (perUnit_ == perUnit) return;
+    perUnit_ = perUnit;
+    fitScroll();
+    update();
+}
+
+void SectionView::fitScroll() {
+    const auto [from, to] = SectionPainter::extent(data_);
+    const double room = width() - 70;
+    const double whole = perUnit_ > 0 ? std::min((to - from) * perUnit_, 1e8) : 0;
+    const bool needed = whole > room;
+    scroll_->setVisible(needed);
+    const int high = scroll_->sizeHint().height();
+    scroll_->setGeometry(54, height() - high, std::max(10, width() - 70), high);
+    scroll_->setRange(0, needed ? static_cast<int>(whole - room) : 0);
+    scroll_->setPageStep(static_cast<int>(std::max(10.0, room)));
+    scroll_->setSingleStep(40);
+}
+
+void SectionView::wheelEvent(QWheelEvent* event) {
+    if (!scroll_->isVisibleTo(this)) return QWidget::wheelEvent(event);
+    scroll_->setValue(scroll_->value() - event->angleDelta().y() - event->angleDelta().x());
+    event->accept();
 }
 
 double SectionView::shownExaggeration() const {
-    const Frame f = frame();
-    return (f.area.height() / (f.maxZ - f.minZ)) / (f.area.width() / (f.maxX - f.minX));
+    return frame().exaggeration();
 }
 
 QPointF SectionView::handlePosition(std::size_t i) const {
@@ -101,16 +93,9 @@ void SectionView::paintEvent(QPaintEvent*) {
         painter.drawText(rect().adjusted(12, 0, -12, 0), Qt::AlignCenter | Qt::TextWordWrap, data_.empty);
         return;
     }
-    painter.setRenderHint(QPainter::Antialiasing);
     const Frame f = frame();
-    paintGrid(painter, f);
-    painter.setClipRect(f.area.adjusted(-8, -12, 8, 8));
-    paintSpans(painter, f);
-    if (data_.shadeDifference) paintDifference(painter, f);
-    paintSeries(painter, f);
-    paintMarks(painter, f);
-    paintHandles(painter, f);
-    painter.setClipping(false);
+    const SectionLook shown = look();
+    SectionPainter(painter, data_, shown).paint(f);
     if (marked_ && *marked_ >= f.minX && *marked_ <= f.maxX) {
         painter.setPen(QPen(theme::clay, 1.2));
         const double x = f.map(*marked_, 0).x();
@@ -122,156 +107,6 @@ void SectionView::paintEvent(QPaintEvent*) {
         const QRectF room(std::clamp(x - wide / 2, 0.0, std::max(0.0, width() - wide)), 17, wide, 15);
         painter.fillRect(room, theme::panel);
         painter.drawText(room, Qt::AlignCenter, text);
-    }
-}
-
-void SectionView::paintGrid(QPainter& painter, const Frame& f) {
-    painter.setFont(theme::font(10));
-    const double dx = roundStep(80 * (f.maxX - f.minX) / f.area.width());
-    const double dz = roundStep(26 * (f.maxZ - f.minZ) / f.area.height());
-    for (double x = std::ceil(f.minX / dx) * dx; x <= f.maxX + 1e-9; x += dx) {
-        const double px = f.map(x, 0).x();
-        painter.setPen(QPen(theme::hairline, 1));
-        painter.drawLine(QPointF(px, f.area.top()), QPointF(px, f.area.bottom()));
-        painter.setPen(theme::inkQuiet);
-        painter.drawText(QRectF(px - 44, f.area.bottom() + 5, 88, 14), Qt::AlignCenter,
-                         data_.station ? data_.station(x) : QString::number(x));
-    }
-    const int decimals = std::max(0, static_cast<int>(-std::floor(std::log10(dz))));
-    for (double z = std::ceil(f.minZ / dz) * dz; z <= f.maxZ; z += dz) {
-        const double py = f.map(0, z).y();
-        painter.setPen(QPen(theme::hairline, 1));
-        painter.drawLine(QPointF(f.area.left(), py), QPointF(f.area.right(), py));
-        painter.setPen(theme::inkQuiet);
-        painter.drawText(QRectF(0, py - 7, f.area.left() - 6, 14), Qt::AlignRight | Qt::AlignVCenter,
-                         QString::number(z, 'f', decimals));
-    }
-    // What is drawn in which way; it moves to the left where there is little room.
-    painter.setFont(theme::font(11));
-    const QFontMetricsF metrics(painter.font());
-    double total = 0;
-    for (const auto& s : data_.series)
-        if (!s.name.isEmpty()) total += metrics.horizontalAdvance(s.name) + 38;
-    double x = std::clamp(f.area.right() + 12 - total, 2.0, f.area.left() + 6);
-    for (const auto& s : data_.series) {
-        if (s.name.isEmpty()) continue;
-        painter.setPen(QPen(s.colour, s.width, s.dashed ? Qt::DashLine : Qt::SolidLine));
-        painter.drawLine(QPointF(x, 9), QPointF(x + 18, 9));
-        painter.setPen(theme::ink);
-        const double w = metrics.horizontalAdvance(s.name);
-        painter.drawText(QRectF(x + 22, 1, w + 4, 16), Qt::AlignVCenter, s.name);
-        x += w + 38;
-    }
-    painter.setPen(theme::inkQuiet);
-    painter.drawText(QRectF(f.area.right() - 120, 17, 120, 14), Qt::AlignRight | Qt::AlignVCenter,
-                     tr("heights × %1").arg(shownExaggeration(), 0, 'f', 1));
-}
-
-void SectionView::paintSpans(QPainter& painter, const Frame& f) {
-    painter.setFont(theme::font(10));
-    for (const auto& span : data_.spans) {
-        const double left = f.map(span.from, 0).x();
-        const double right = f.map(std::min(span.to, f.maxX), 0).x();
-        const QRectF room(left, f.area.top(), right - left, f.area.height());
-        QColor shade = theme::ochre;
-        shade.setAlpha(36);
-        painter.fillRect(room, shade);
-        shade.setAlpha(110);
-        painter.fillRect(room, QBrush(shade, Qt::BDiagPattern));
-        painter.setPen(theme::ink);
-        const double wide = QFontMetricsF(painter.font()).horizontalAdvance(span.text);
-        if (wide < room.width())
-            painter.drawText(room.adjusted(0, 0, 0, -3), Qt::AlignHCenter | Qt::AlignBottom, span.text);
-    }
-}
-
-void SectionView::paintDifference(QPainter& painter, const Frame& f) {
-    if (data_.series.size() < 2) return;
-    const auto& upper = data_.series[0].points;
-    const auto& lower = data_.series[1].points;
-    const auto at = [](const std::vector<SectionPoint>& points, double x) -> std::optional<double> {
-        for (std::size_t i = 1; i < points.size(); ++i) {
-            if (points[i].distance < x) continue;
-            const auto& a = points[i - 1];
-            const auto& b = points[i];
-            if (!a.height || !b.height || a.distance > x || b.distance <= a.distance) return std::nullopt;
-            return *a.height + (*b.height - *a.height) * (x - a.distance) / (b.distance - a.distance);
-        }
-        return std::nullopt;
-    };
-    for (double px = f.area.left(); px < f.area.right(); px += 2) {
-        const double x = f.distanceAt(px + 1);
-        const auto a = at(upper, x);
-        const auto b = at(lower, x);
-        if (!a || !b) continue;
-        QColor colour = *a > *b ? theme::fill : theme::cut;
-        colour.setAlpha(46);
-        painter.fillRect(QRectF(QPointF(px, f.map(x, std::max(*a, *b)).y()),
-                                QPointF(px + 2, f.map(x, std::min(*a, *b)).y())),
-                         colour);
-    }
-}
-
-void SectionView::paintSeries(QPainter& painter, const Frame& f) {
-    for (auto s = data_.series.rbegin(); s != data_.series.rend(); ++s) {
-        painter.setPen(QPen(s->colour, s->width, s->dashed ? Qt::DashLine : Qt::SolidLine));
-        painter.setBrush(Qt::NoBrush);
-        if (s->dots) {
-            for (const auto& p : s->points)
-                if (p.height)
-                    painter.fillRect(
-                        QRectF(f.map(p.distance, *p.height) - QPointF(0.8, 0.8), QSizeF(1.6, 1.6)),
-                        s->colour);
-            continue;
-        }
-        QPolygonF run;
-        for (const auto& p : s->points) {
-            if (p.height) {
-                run << f.map(p.distance, *p.height);
-                continue;
-            }
-            painter.drawPolyline(run);
-            run.clear();
-        }
-        painter.drawPolyline(run);
-    }
-}
-
-void SectionView::paintHandles(QPainter& painter, const Frame& f) {
-    painter.setFont(theme::font(10));
-    double lastText = -1e9;
-    for (std::size_t i = 0; i < data_.handles.size(); ++i) {
-        const auto& h = data_.handles[i];
-        const QPointF p = f.map(h.distance, h.height);
-        const bool active = active_ == i;
-        painter.setPen(QPen(theme::clay, active ? 2.2 : 1.4));
-        painter.setBrush(active ? theme::clay : theme::panel);
-        if (h.square)
-            painter.drawRect(QRectF(p - QPointF(3.5, 3.5), QSizeF(7, 7)));
-        else
-            painter.drawLine(p - QPointF(0, 5), p + QPointF(0, 5));
-        if (p.x() - lastText < 64 && !active) continue;
-        lastText = p.x();
-        painter.setPen(theme::ink);
-        QRectF room(p.x() - 60, p.y() - 20, 120, 14);
-        const double half = QFontMetricsF(painter.font()).horizontalAdvance(h.text) / 2;
-        room.translate(std::max(0.0, f.area.left() - 4 - (p.x() - half)) -
-                           std::max(0.0, p.x() + half - f.area.right() - 6),
-                       0);
-        painter.drawText(room, Qt::AlignCenter, h.text);
-    }
-}
-
-void SectionView::paintMarks(QPainter& painter, const Frame& f) {
-    painter.setFont(theme::font(10));
-    for (const SectionMark& m : data_.marks) {
-        const QPointF p = f.map(m.distance, m.height);
-        const double up = m.high ? -1 : 1;
-        painter.setPen(QPen(theme::spruce, 1.4));
-        painter.setBrush(theme::panel);
-        painter.drawPolygon(QPolygonF{p, p + QPointF(-4, 7 * up), p + QPointF(4, 7 * up)});
-        painter.setPen(theme::spruce);
-        painter.drawText(QRectF(p.x() - 60, p.y() + (m.high ? -22 : 8), 120, 14), Qt::AlignCenter, m.text);
     }
 }
 
@@ -371,6 +206,7 @@ void SectionView::keyPressEvent(QKeyEvent* event) {
 
 void SectionView::resizeEvent(QResizeEvent* event) {
     QWidget::resizeEvent(event);
+    fitScroll();
     Q_EMIT resized();
 }
 

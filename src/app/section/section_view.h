@@ -1,64 +1,12 @@
 #pragma once
 // The long-section: distance across, height up. Shared by Grades and Profile.
 
+#include <QScrollBar>
 #include <QWidget>
-#include <functional>
-#include <optional>
-#include <vector>
+
+#include "app/section/section_painter.h"
 
 namespace erdwerk::app {
-
-struct SectionPoint {
-    double distance = 0;
-    std::optional<double> height;
-};
-
-struct SectionSeries {
-    QString name;  ///< in the legend; empty: not there
-    QColor colour;
-    double width = 1.5;
-    bool dashed = false;
-    std::vector<SectionPoint> points;
-    bool dots = false;  ///< points of a cloud: not joined
-};
-
-/// A vertex or PVI that can be dragged up and down (and along, when `along`).
-struct SectionHandle {
-    double distance = 0;
-    double height = 0;
-    QString text;
-    bool square = true;  ///< corner or PVI; else a short bar (grade point)
-    bool along = false;
-};
-
-/// A high or low point.
-struct SectionMark {
-    double distance = 0;
-    double height = 0;
-    QString text;
-    bool high = true;
-};
-
-/// A stretch that is pointed out: its grade is beyond the limits.
-struct SectionSpan {
-    double from = 0;
-    double to = 0;
-    QString text;
-};
-
-struct SectionData {
-    std::vector<SectionSeries> series;
-    std::vector<SectionHandle> handles;
-    std::vector<SectionMark> marks;
-    std::vector<SectionSpan> spans;
-    double exaggeration = 0;  ///< 0: fills the height
-    /// Shade between the first two series: first above second is fill, below is cut.
-    bool shadeDifference = false;
-    /// Straights between handles can be dragged, and curves pulled out of handles.
-    bool stretches = false;
-    std::function<QString(double)> station;  ///< text of a distance
-    QString empty;                           ///< shown when there is nothing to draw
-};
 
 class SectionView : public QWidget {
     Q_OBJECT
@@ -73,6 +21,10 @@ public:
     [[nodiscard]] QPointF positionOf(double distance, double height) const;
     void setActive(std::optional<std::size_t> handle);
     [[nodiscard]] double shownExaggeration() const;
+    /// So many pixels per unit of distance, scrolled where that does not fit; 0: all of it fits.
+    void setScale(double perUnit);
+    [[nodiscard]] QScrollBar& scroll() { return *scroll_; }
+    [[nodiscard]] const SectionData& data() const { return data_; }
     /// Where a handle is drawn, for tests.
     [[nodiscard]] QPointF handlePosition(std::size_t i) const;
 
@@ -98,28 +50,21 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void leaveEvent(QEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
 
 private:
-    struct Frame {
-        QRectF area;
-        double minX = 0, maxX = 1, minZ = 0, maxZ = 1;
-        [[nodiscard]] QPointF map(double x, double z) const;
-        [[nodiscard]] double distanceAt(double px) const;
-        [[nodiscard]] double heightAt(double py) const;
-    };
+    using Frame = SectionFrame;
     [[nodiscard]] Frame frame() const;
-    void paintSpans(QPainter& painter, const Frame& f);
-    void paintGrid(QPainter& painter, const Frame& f);
-    void paintDifference(QPainter& painter, const Frame& f);
-    void paintSeries(QPainter& painter, const Frame& f);
-    void paintHandles(QPainter& painter, const Frame& f);
-    void paintMarks(QPainter& painter, const Frame& f);
+    [[nodiscard]] SectionLook look() const;
+    void fitScroll();
     [[nodiscard]] std::optional<std::size_t> handleAt(QPointF at) const;
     [[nodiscard]] std::optional<std::size_t> stretchAt(QPointF at) const;
     [[nodiscard]] double riseTo(QPointF at) const;
     [[nodiscard]] double pulledTo(QPointF at) const;
 
     SectionData data_;
+    double perUnit_ = 0;
+    QScrollBar* scroll_;
     std::optional<double> marked_;
     std::optional<std::size_t> active_;
     std::optional<std::size_t> dragging_;

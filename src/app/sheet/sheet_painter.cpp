@@ -1,16 +1,13 @@
 #include "app/sheet/sheet_painter.h"
 
-#include <QFileInfo>
 #include <QPageSize>
-#include <QPdfWriter>
 #include <QPrinter>
-#include <QSvgGenerator>
 #include <cmath>
 
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "app/plan/plan_painter.h"
-#include "core/format/output.h"
+#include "app/sheet/section_frames.h"
 
 namespace erdwerk::app {
 
@@ -32,12 +29,21 @@ public:
         const QRectF inner = paper_.adjusted(margin * mm, margin * mm, -margin * mm, -margin * mm);
         plan_ = inner.adjusted(0, 0, -panel, 0);
         panel_ = QRectF(plan_.right(), inner.top(), panel, inner.height());
+        if (sheet_.profile) {
+            below_ = plan_;
+            plan_.setHeight(objects::planSize(sheet_)[1] * mm);
+            below_.setTop(plan_.bottom());
+        }
     }
 
     void paint() {
         p_.setRenderHint(QPainter::Antialiasing);
         p_.fillRect(paper_, Qt::white);
-        plan();
+        if (sheet_.sections.alignment)
+            crossSections();
+        else
+            plan();
+        if (sheet_.profile) paintProfile(p_, snapshot_, sheet_.profile, below_, mm_, sheet_.scale);
         frame();
         double y = panel_.top() + 5 * mm_;
         northArrow(y);
@@ -77,10 +83,23 @@ private:
         p_.restore();
     }
 
+    void crossSections() {
+        const auto placed = paintCrossSections(p_, snapshot_, sheet_.sections, plan_, mm_, sheet_.scale);
+        if (placed.drawn == placed.all) return;
+        // What has no room is said on the sheet itself.
+        p_.setFont(font(3));
+        p_.setPen(theme::madder);
+        p_.drawText(plan_.adjusted(3 * mm_, 2 * mm_, -3 * mm_, 0), Qt::AlignRight | Qt::AlignTop,
+                    QObject::tr("%1 of %2 cross-sections: the others have no room at this scale")
+                        .arg(placed.drawn)
+                        .arg(placed.all));
+    }
+
     void frame() {
         p_.setBrush(Qt::NoBrush);
         p_.setPen(QPen(theme::ink, 0.5 * mm_));
         p_.drawRect(plan_);
+        if (sheet_.profile) p_.drawRect(below_);
         p_.drawRect(panel_);
     }
 
@@ -213,6 +232,7 @@ private:
     QRectF paper_;
     QRectF plan_;
     QRectF panel_;
+    QRectF below_;  ///< the profile, under the plan
 };
 
 }  // namespace
@@ -225,38 +245,9 @@ Result<void> writeSheet(const QString& path, const Snapshot& snapshot, ObjectId 
     const auto* sheet = snapshot.derived.document.get<objects::Sheet>(id);
     if (sheet == nullptr) return fail(ErrorCode::NotFound, "there is no such sheet");
     const auto size = objects::paperSize(sheet->paper);
-    const QString ending = QFileInfo(path).suffix().toLower();
-    if (ending != QStringLiteral("pdf") && ending != QStringLiteral("svg"))
-        return fail(ErrorCode::Unsupported, "a sheet is written as .pdf or .svg", path.toStdString());
-    return format::replaceFile(path.toStdString(), [&](const std::string& temporary) -> Result<void> {
-        const QString file = QString::fromStdString(temporary);
-        QPainter painter;
-        bool begun = false;
-        std::unique_ptr<QPdfWriter> pdf;
-        QSvgGenerator svg;
-        double perMillimetre = 10;
-        if (ending == QStringLiteral("pdf")) {
-            pdf = std::make_unique<QPdfWriter>(file);
-            pdf->setPageSize(QPageSize(QSizeF(size[0], size[1]), QPageSize::Millimeter));
-            pdf->setPageMargins(QMarginsF(0, 0, 0, 0));
-            pdf->setResolution(600);
-            pdf->setTitle(QString::fromStdString(sheet->title));
-            pdf->setCreator(QStringLiteral("Erdwerk"));
-            perMillimetre = 600 / 25.4;
-            begun = painter.begin(pdf.get());
-        } else {
-            svg.setFileName(file);
-            svg.setResolution(254);
-            svg.setSize(QSize(static_cast<int>(size[0] * 10), static_cast<int>(size[1] * 10)));
-            svg.setViewBox(QRectF(0, 0, size[0] * 10, size[1] * 10));
-            svg.setTitle(QString::fromStdString(sheet->title));
-            begun = painter.begin(&svg);
-        }
-        if (!begun) return fail(ErrorCode::Io, "cannot be written", path.toStdString());
-        paintSheet(painter, snapshot, id, perMillimetre);
-        if (!painter.end()) return fail(ErrorCode::Io, "cannot be written", path.toStdString());
-        return {};
-    });
+    return writeDrawing(
+        path, QSizeF(size[0], size[1]), QString::fromStdString(sheet->title),
+        [&](QPainter& painter, double perMillimetre) { paintSheet(painter, snapshot, id, perMillimetre); });
 }
 
 Result<void> printSheet(QPrinter& printer, const Snapshot& snapshot, ObjectId id) {

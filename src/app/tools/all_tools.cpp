@@ -41,9 +41,12 @@ namespace erdwerk::app::tools {
     TOOL(moveThings) TOOL(copyThings) TOOL(turnThings) TOOL(mirrorThings)                                \
     SECTION(Route, "")                                                                                   \
     TOOL(drawAlignment) TOOL(alignmentFromLines) TOOL(alignmentFromLine) COMMAND("alignment-reverse")    \
-    COMMAND("points-by-station")                                                                         \
+    COMMAND("marking-read")                                                                              \
     SECTION(Route, "Design")                                                                             \
-    COMMAND("profile") COMMAND("criteria-lanes") COMMAND("criteria-read")                                \
+    COMMAND("profile") COMMAND("profile-through-points") COMMAND("criteria-lanes")                       \
+    COMMAND("criteria-read")                                                                             \
+    SECTION(Route, "Stations")                                                                           \
+    COMMAND("points-by-station") COMMAND("stations") COMMAND("points-tie") COMMAND("points-by-offset")   \
     SECTION(Record, "")                                                                                  \
     COMMAND("export") TOOL(parcelFromLine) TOOL(label) COMMAND("label-style") COMMAND("sheet")           \
     COMMAND("sheet-export")                                                                              \

@@ -184,7 +184,7 @@ public:
         if (lines_.empty()) return tr("Pick the lines and arcs, in any order; the first gives the direction");
         return tr("Pick further lines, or press Enter; 'turn' runs it the other way");
     }
-    [[nodiscard]] QString entryHint() const override { return tr("turn   gap 0.05   hide   keep"); }
+    [[nodiscard]] QString entryHint() const override { return tr("turn   gap 0.05   hide   away   keep"); }
     [[nodiscard]] std::vector<Chip> chips() const override {
         std::vector<Chip> out;
         if (!lines_.empty()) out.push_back({tr("Lines"), QString::number(lines_.size())});
@@ -220,6 +220,8 @@ public:
             options_.turned = !options_.turned;
         } else if (word == tr("hide")) {
             options_.sources = operations::SourceLines::Hide;
+        } else if (word == tr("away")) {
+            options_.sources = operations::SourceLines::PutAway;
         } else if (word == tr("keep")) {
             options_.sources = operations::SourceLines::Keep;
         } else if (const auto rest = after(text, tr("gap"))) {
@@ -230,7 +232,7 @@ public:
             }
             options_.gap = *value;
         } else {
-            Q_EMIT failed(tr("Type turn, gap and a length, hide or keep"));
+            Q_EMIT failed(tr("Type turn, gap and a length, hide, away or keep"));
             return false;
         }
         Q_EMIT changed();

@@ -1,11 +1,18 @@
 // The commands of the Route stage.
 
+#include <set>
+
 #include "app/base/file_dialog.h"
+#include "app/sheet/section_frames.h"
 #include "app/window/main_window.h"
 #include "core/format/import.h"
+#include "core/format/marking_file.h"
 #include "core/format/route_files.h"
+#include "core/format/route_tables.h"
+#include "core/operations/markings.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
+#include "core/operations/stationed_points.h"
 
 namespace erdwerk::app {
 
@@ -17,9 +24,142 @@ void MainWindow::readPointsByStation() {
     if (path.isEmpty()) return;
     auto rows = format::readStationRows(path.toStdString());
     if (!rows) return say(QString::fromStdString(rows.error().message()), true);
-    session_.edit(tr("Points by station"),
-                  operations::pointsByStation(session_.results(), along.value_or(all.front()),
-                                              format::stemOf(path.toStdString()), std::move(*rows)));
+    const ObjectId of = along.value_or(all.front());
+    const auto stem = format::stemOf(path.toStdString());
+    // They follow the alignment; what is tied is found by its number, so repeated ones stay loose.
+    std::set<std::string> numbers;
+    for (const auto& row : *rows) numbers.insert(row.name);
+    const bool tied = numbers.size() == rows->size();
+    const auto count = rows->size();
+    if (session_.edit(tr("Points by station"),
+                      operations::pointsByStation(
+                          session_.results(), of, stem, std::move(*rows),
+                          tied ? operations::StationTies::Tied : operations::StationTies::Loose)))
+        say(tied ? tr("%1 points, tied to %2").arg(count).arg(nameOf(of))
+                 : tr("%1 points; their names repeat, so they are not tied to %2").arg(count).arg(nameOf(of)),
+            false);
+}
+
+/// The alignment that is selected, or the only one.
+std::optional<ObjectId> MainWindow::oneAlignment() const {
+    if (const auto selected = session_.selected<objects::Alignment>()) return selected;
+    const auto all = session_.document().all<objects::Alignment>();
+    return all.size() == 1 ? std::optional(all.front()) : std::nullopt;
+}
+
+void MainWindow::stationCommands() {
+    const QString route = stageName(Stage::Route);
+    const auto needOne = [this] { return oneAlignment() ? QString() : tr("select an alignment first"); };
+    command(
+        "stations", tr("Stations of things"),
+        tr("Station, offset and height of what is selected, or of all survey points"),
+        theme::icon(QStringLiteral("stations")), route, {},
+        [this] {
+            bench_->open(Bench::Page::Tables);
+            tables_->showStations(*oneAlignment());
+        },
+        needOne);
+    const auto needPoints = [this, needOne] {
+        const QString one = needOne();
+        return !one.isEmpty() || session_.selected<objects::Points>() ? one
+                                                                      : tr("select survey points as well");
+    };
+    const auto members = [this] {
+        std::vector<std::size_t> out;
+        const auto set = session_.selected<objects::Points>();
+        for (const Ref& ref : session_.selection())
+            if (set && ref.object == *set && ref.part) out.push_back(*ref.part);
+        return out;
+    };
+    command(
+        "points-tie", tr("Tie points to the alignment"),
+        tr("They keep their station and offset when the alignment moves"), theme::icon(QStringLiteral("tie")),
+        route, {},
+        [this, members] {
+            session_.edit(
+                tr("Tie points to an alignment"),
+                operations::tieToAlignment(session_.results(), *session_.selected<objects::Points>(),
+                                           *oneAlignment(), members()));
+        },
+        needPoints);
+    command(
+        "points-by-offset", tr("Connect points by offset"),
+        tr("A line for each offset from the alignment, in the order of stations"),
+        theme::icon(QStringLiteral("by-offset")), route, {},
+        [this, members] {
+            session_.edit(
+                tr("Connect points by offset"),
+                operations::connectByOffset(session_.results(), *session_.selected<objects::Points>(),
+                                            *oneAlignment(), members()));
+        },
+        needPoints);
+    command(
+        "marking-read", tr("Read a marking…"), tr("Ticks and labels of alignments, kept in a JSON file"),
+        theme::icon(QStringLiteral("marking")), route, {},
+        [this] {
+            const QString path = fileToOpen(this, tr("Marking"), tr("Markings (*.json)"));
+            if (path.isEmpty()) return;
+            const auto read = format::readMarking(path.toStdString());
+            if (!read) return say(QString::fromStdString(read.error().message()), true);
+            session_.edit(tr("Read a marking"), operations::saveMarking(read->first, read->second,
+                                                                        oneAlignment().value_or(ObjectId{})));
+        },
+        [this] { return tools::anOpenProject(session_); });
+    command(
+        "profile-through-points", tr("Profile through points"),
+        tr("Two or more survey points, in the order in which they were picked, become its axis"),
+        theme::icon(QStringLiteral("profile")), route, {}, [this] { profileThroughPoints(); },
+        [this] {
+            return pickedPoints().size() > 1 ? QString() : tr("select two survey points or more first");
+        });
+}
+
+std::vector<geometry::Vec2> MainWindow::pickedPoints() const {
+    std::vector<geometry::Vec2> out;
+    for (const Ref& ref : session_.selection())
+        if (const auto* set = session_.document().get<objects::Points>(ref.object);
+            set != nullptr && ref.part && *ref.part < set->set.size())
+            out.push_back(set->set[*ref.part].plan);
+    return out;
+}
+
+void MainWindow::profileThroughPoints() {
+    objects::Alignment axis;
+    axis.serves = "baseline";
+    for (const auto& place : pickedPoints()) axis.pis.push_back({place});
+    const auto before = session_.document();
+    if (!session_.edit(tr("Profile through points"), operations::profileThrough(session_.results(), axis)))
+        return;
+    for (const ObjectId id : session_.document().all<objects::Profile>())
+        if (!before.find(id)) session_.select({{id, std::nullopt}});
+    bench_->open(Bench::Page::Profile);
+}
+
+void MainWindow::writeProfileDrawing() {
+    const auto id = profile_->shown();
+    if (!id) return;
+    const QString path =
+        fileToWrite(this, tr("Profile as drawing"), nameOf(*id), tr("PDF (*.pdf);;SVG (*.svg)"));
+    if (!path.isEmpty()) report(writeProfile(path, *session_.snapshot(), *id), path);
+}
+
+void MainWindow::writeProfileTable() {
+    const auto id = profile_->shown();
+    const auto* p = id ? session_.derived().document.get<objects::Profile>(*id) : nullptr;
+    const auto* result = id ? derive::Derived::in(session_.derived().profiles, *id) : nullptr;
+    const auto* a = p == nullptr ? nullptr : derive::Derived::in(session_.derived().alignments, p->alignment);
+    if (a == nullptr || result == nullptr) return;
+    const QString path =
+        fileToWrite(this, tr("Table of the profile"), nameOf(*id), tr("CSV (*.csv);;XLSX (*.xlsx)"));
+    if (path.isEmpty()) return;
+    const auto marking = operations::markingOf(
+        session_.derived().document, *session_.derived().document.get<objects::Alignment>(p->alignment));
+    const auto places = route::profilePlaces(*a, result->ground, derive::designOf(*p, result),
+                                             marking.small > 0 ? marking.small : 20);
+    report(format::writeTable(path.toStdString(),
+                              format::profileTable(nameOf(*id).toStdString(), places,
+                                                   session_.document().settings().display.unit)),
+           path);
 }
 
 void MainWindow::routeCommands() {
@@ -58,6 +198,13 @@ void MainWindow::routeCommands() {
         },
         needAlignment);
     criteriaCommands();
+    stationCommands();
+    connect(profile_, &ProfilePage::drawingPressed, this, &MainWindow::writeProfileDrawing);
+    connect(profile_, &ProfilePage::tablePressed, this, &MainWindow::writeProfileTable);
+    connect(tables_, &TablesPage::exportPressed, this, [this] {
+        const QString path = fileToWrite(this, tr("Stations"), {}, tr("CSV (*.csv);;XLSX (*.xlsx)"));
+        if (!path.isEmpty()) report(tables_->exportTo(path), path);
+    });
 }
 
 void MainWindow::criteriaCommands() {

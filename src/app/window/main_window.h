@@ -131,6 +131,12 @@ private:
     void shapeCommands();
     void routeCommands();
     void criteriaCommands();
+    void stationCommands();
+    [[nodiscard]] std::optional<ObjectId> oneAlignment() const;
+    [[nodiscard]] std::vector<geometry::Vec2> pickedPoints() const;
+    void profileThroughPoints();
+    void writeProfileDrawing();
+    void writeProfileTable();
     void recordCommands();
     void surfaceFromDense();
     void exportSurface();

@@ -1,6 +1,7 @@
 // Alignments and designs that do not keep to their criteria.
 
 #include "core/check/finding.h"
+#include "core/operations/stationed_points.h"
 
 namespace erdwerk::check {
 
@@ -76,6 +77,40 @@ void designs(const derive::Derived& derived, std::vector<Finding>& out) {
                     figureText(f, display),
                 Severity::LookAt, (f.from + f.to) / 2);
         }
+    }
+}
+
+void tiedPoints(const derive::Derived& derived, std::vector<Finding>& out) {
+    const auto& document = derived.document;
+    for (const ObjectId id : document.all<objects::Points>()) {
+        const auto& points = *document.get<objects::Points>(id);
+        const auto* line =
+            points.tie ? derive::Derived::in(derived.alignments, points.tie->alignment) : nullptr;
+        if (line == nullptr) continue;
+        std::size_t off = 0;
+        const objects::TiedPoint* first = nullptr;
+        for (const auto& tied : points.tie->points) {
+            if (line->stationing.distanceAt(tied.station, line->length)) continue;
+            if (off++ == 0) first = &tied;
+        }
+        if (off == 0) continue;
+        Finding f;
+        f.kind = "tied-off";
+        f.severity = Severity::LookAt;
+        f.text = "'" + document.nameOf(id) + "': " + std::to_string(off) + " of its points, '" +
+                 first->number + "' at " + formatStation(first->station, document.settings().display) +
+                 " first, stand at stations that are no longer on '" +
+                 document.nameOf(points.tie->alignment) + "'; they stay where they were";
+        if (const auto at = points.set.find(first->number)) f.at = points.set[*at].plan;
+        f.objects = {id, points.tie->alignment};
+        f.names = {document.nameOf(id), document.nameOf(points.tie->alignment)};
+        f.fixes.push_back({"Loosen '" + document.nameOf(id) + "'",
+                           [id](const document::Document& d) {
+                               const auto done = operations::loosenPoints(id)(d);
+                               return done ? done->document : d;
+                           },
+                           "Loosen them"});
+        out.push_back(std::move(f));
     }
 }
 

@@ -85,6 +85,7 @@ void earthworks(const derive::Derived& derived, std::vector<Finding>& out);
 void heightRules(const derive::Derived& derived, std::vector<Finding>& out);
 void nonTangent(const derive::Derived& derived, std::vector<Finding>& out);
 void designs(const derive::Derived& derived, std::vector<Finding>& out);
+void tiedPoints(const derive::Derived& derived, std::vector<Finding>& out);
 void parcelClosure(const derive::Derived& derived, std::vector<Finding>& out);
 void surfaceFailed(const derive::Derived& derived, std::vector<Finding>& out);
 void designProfile(const derive::Derived& derived, std::vector<Finding>& out);

@@ -7,6 +7,30 @@ namespace erdwerk::check {
 
 using derive::Derived;
 
+namespace {
+
+/// A curve of the radius beside the joint (else of 40), or half of it, and half again, until it fits.
+void addCurveFix(Finding& finding, const document::Document& document, ObjectId id,
+                 const route::AlignmentGeometry& alignment, std::size_t element) {
+    double radius = 40;
+    for (const std::size_t k : {element, element + 1})
+        if (const auto arc = arcOf(alignment.path[k])) radius = arc->radius;
+    for (int halved = 0; halved < 6; ++halved, radius /= 2) {
+        if (!route::withCurve(alignment.path, element, radius)) continue;
+        const std::string what =
+            "Put a curve of radius " + formatLength(radius, document.settings().display) + " in";
+        finding.fixes.push_back({what,
+                                 [id, element, radius](const document::Document& d) {
+                                     const auto done = operations::insertCurve(id, element, radius)(d);
+                                     return done ? done->document : d;
+                                 },
+                                 what});
+        return;
+    }
+}
+
+}  // namespace
+
 void nonTangent(const Derived& derived, std::vector<Finding>& out) {
     const auto& document = derived.document;
     const DisplaySettings& display = document.settings().display;
@@ -31,14 +55,16 @@ void nonTangent(const Derived& derived, std::vector<Finding>& out) {
             const auto mended = object != nullptr && !object->elements.empty()
                                     ? route::madeTangent(alignment->path, b.segment)
                                     : std::nullopt;
-            if (!mended) continue;
-            out.back().fixes.push_back(
-                {"Move the joint of '" + document.nameOf(id) + "' by " + formatLength(mended->moved, display),
-                 [id = id, segment = b.segment](const document::Document& d) {
-                     const auto done = operations::makeTangent(id, segment)(d);
-                     return done ? done->document : d;
-                 },
-                 "Move the joint by " + formatLength(mended->moved, display)});
+            if (mended)
+                out.back().fixes.push_back({"Move the joint of '" + document.nameOf(id) + "' by " +
+                                                formatLength(mended->moved, display),
+                                            [id = id, segment = b.segment](const document::Document& d) {
+                                                const auto done = operations::makeTangent(id, segment)(d);
+                                                return done ? done->document : d;
+                                            },
+                                            "Move the joint by " + formatLength(mended->moved, display)});
+            if (object != nullptr && !object->line)
+                addCurveFix(out.back(), document, id, *alignment, b.segment);
         }
     }
 }

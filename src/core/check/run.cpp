@@ -74,6 +74,7 @@ std::vector<Finding> run(const derive::Derived& derived, Memory* memory) {
     earthworks(derived, out);
     nonTangent(derived, out);
     designs(derived, out);
+    tiedPoints(derived, out);
     parcelClosure(derived, out);
     designProfile(derived, out);
     ownEdits(derived, out);

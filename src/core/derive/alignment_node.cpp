@@ -6,17 +6,6 @@
 
 namespace erdwerk::derive {
 
-namespace {
-
-/// Of its own; empty where the PIs give none.
-geometry::Path ownPath(const Alignment& alignment) {
-    if (alignment.pis.empty()) return alignment.elements;
-    auto path = route::pathOf(alignment.pis);
-    return path ? std::move(*path) : geometry::Path{};
-}
-
-}  // namespace
-
 std::shared_ptr<const route::AlignmentGeometry> Evaluation::alignment(ObjectId id) {
     if (const auto it = out.alignments.find(id); it != out.alignments.end()) return it->second;
     const auto* payload = document.get<Alignment>(id);
@@ -29,10 +18,7 @@ std::shared_ptr<const route::AlignmentGeometry> Evaluation::alignment(ObjectId i
         inputs.push_back(on);
     }
     auto result = remembered<route::AlignmentGeometry>("alignment", id, std::move(inputs), {}, [&] {
-        geometry::Path path = on ? on->path : ownPath(*payload);
-        auto stationing = route::Stationing::withEquations(payload->startStation, payload->equations);
-        return route::alignmentOn(payload->reversed ? geometry::reversed(path) : std::move(path),
-                                  stationing ? *stationing : route::Stationing(payload->startStation));
+        return objects::geometryOf(*payload, on ? on->path : geometry::Path{});
     });
     out.alignments[id] = result;
     return result;

@@ -56,6 +56,7 @@ public:
     std::shared_ptr<const linework::ResolvedLine> line(ObjectId id);
     std::shared_ptr<const route::AlignmentGeometry> alignment(ObjectId id);
     std::shared_ptr<const EarthworkResult> earthwork(ObjectId id);
+    std::shared_ptr<const ProfileResult> profile(ObjectId id);
 
     /// The remembered value when it was made from the same inputs, else a new one; the remembered one too
     /// when the new one is equal to it (see staysWhenEqual), so that what depends on it is not worked out
@@ -107,6 +108,8 @@ private:
     std::vector<Input> inputsOf(ObjectId line);
     std::shared_ptr<const linework::ResolvedLine> solved(ObjectId line);
     std::shared_ptr<const linework::ResolvedLine> following(ObjectId line);
+    std::vector<ObjectId> underDesign(const Line& line, std::vector<Input>& from);
+    Result<linework::Line3D> onDesign(const DesignOf& of);
 
     std::unordered_map<std::uint64_t, Named> named_;
     std::shared_ptr<const Knots> knots_;
@@ -129,6 +132,7 @@ void work(Evaluation& evaluation, ObjectId id, const Profile& profile);
 void work(Evaluation& evaluation, ObjectId id, const Parcel& parcel);
 void work(Evaluation& evaluation, ObjectId id, const Label& label);
 void work(Evaluation& evaluation, ObjectId id, const Earthwork& earthwork);
+void work(Evaluation& evaluation, ObjectId id, const Section& section);
 // Nothing is worked out of these.
 inline void work(Evaluation&, ObjectId, const Points&) {}
 inline void work(Evaluation&, ObjectId, const LabelStyle&) {}
@@ -139,5 +143,6 @@ inline void work(Evaluation&, ObjectId, const Backdrop&) {}
 inline void work(Evaluation&, ObjectId, const OffsetSet&) {}
 inline void work(Evaluation&, ObjectId, const BatterKind&) {}
 inline void work(Evaluation&, ObjectId, const DesignCriteria&) {}
+inline void work(Evaluation&, ObjectId, const Marking&) {}
 
 }  // namespace erdwerk::derive

@@ -1,6 +1,8 @@
 #include "core/derive/follow.h"
 
 #include "core/linework/drape.h"
+#include "core/linework/web.h"
+#include "core/route/design_line.h"
 
 namespace erdwerk::derive {
 
@@ -42,6 +44,15 @@ Result<std::vector<Line3D>> meetingOf(const ResolvedLine& first, const ResolvedL
         }
     if (out.empty()) return fail(ErrorCode::NotFound, "the slopes never meet between the two lines");
     return out;
+}
+
+Result<Line3D> rowBesideDesign(const route::AlignmentGeometry& alignment,
+                               const std::vector<route::Pvi>& design, const objects::DesignOf& of) {
+    auto line = route::designLine(alignment, design);
+    if (!line ||
+        (of.row.run == 0 && of.row.changes.empty() && of.row.height.by == linework::RowHeight::By::Same))
+        return line;
+    return linework::offset(linework::resolve(*line, linework::Surroundings{}), of.row, of.options);
 }
 
 Result<Line3D> followedLine(

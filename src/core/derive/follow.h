@@ -5,6 +5,7 @@
 #include <memory>
 
 #include "core/objects/line.h"
+#include "core/route/profile.h"
 #include "core/terrain/locator.h"
 
 namespace erdwerk::derive {
@@ -18,7 +19,11 @@ Result<std::vector<linework::Line3D>> meetingOf(const linework::ResolvedLine& fi
                                                 const linework::ResolvedLine& second,
                                                 const linework::MeetOptions& options);
 
-/// What a line that follows others is now. NotFound when something that it is made of is gone.
+/// A row beside the design of a profile, or the design itself (a run of 0), as route::designLine makes it.
+Result<linework::Line3D> rowBesideDesign(const route::AlignmentGeometry& alignment,
+                                         const std::vector<route::Pvi>& design, const objects::DesignOf& of);
+
+/// What a line that follows other lines is now. NotFound when something that it is made of is gone.
 Result<linework::Line3D> followedLine(
     const objects::Follows& follows,
     const std::function<std::shared_ptr<const linework::ResolvedLine>(ObjectId)>& line,

@@ -4,6 +4,7 @@
 #include "core/derive/follow.h"
 #include "core/derive/knot_solver.h"
 #include "core/derive/surface_build.h"
+#include "core/route/design_edit.h"
 
 namespace erdwerk::derive {
 
@@ -37,6 +38,23 @@ linework::Surroundings Evaluation::surroundings() {
     return around;
 }
 
+/// The lines and surfaces that the design which a line follows stands on; the objects that say so are added
+/// to `from`.
+std::vector<ObjectId> Evaluation::underDesign(const Line& line, std::vector<Input>& from) {
+    std::vector<ObjectId> under;
+    const auto* of = line.follows ? std::get_if<DesignOf>(line.follows.get()) : nullptr;
+    const auto* profile = of == nullptr ? nullptr : document.get<Profile>(of->profile);
+    if (profile == nullptr) return under;
+    from.push_back(document.find(of->profile));
+    from.push_back(document.find(profile->alignment));
+    if (const auto* along = document.get<Alignment>(profile->alignment); along != nullptr && along->line)
+        under.push_back(along->line);
+    if (!route::followsGround(profile->design)) return under;
+    under.push_back(profile->ground);
+    under.insert(under.end(), profile->across.begin(), profile->across.end());
+    return under;
+}
+
 void Evaluation::readNames() {
     std::vector<Input> all;
     all.reserve(document.objects().size());
@@ -51,12 +69,15 @@ void Evaluation::readNames() {
         const auto* line = std::get_if<Line>(&object->payload);
         if (line == nullptr) continue;
         Memo& memo = memory_[{"named", id}];
-        if (!memo.value || memo.inputs.front() != object) {
-            std::set<ObjectId> named;
-            for (const ObjectId other : references(object->payload)) named.insert(other);
+        std::vector<Input> from{object};
+        const auto under = underDesign(*line, from);
+        if (!memo.value || memo.inputs != from) {
+            std::set<ObjectId> named(under.begin(), under.end());
+            for (const ObjectId other : references(object->payload))
+                if (document.get<Profile>(other) == nullptr) named.insert(other);
             std::vector<ObjectId> list(named.begin(), named.end());
             const auto before = std::static_pointer_cast<const std::vector<ObjectId>>(memo.value);
-            memo.inputs = {object};
+            memo.inputs = std::move(from);
             if (!before || *before != list)
                 memo.value = std::make_shared<const std::vector<ObjectId>>(std::move(list));
         }
@@ -148,10 +169,41 @@ std::shared_ptr<const linework::ResolvedLine> Evaluation::solved(ObjectId id) {
     });
 }
 
+/// What a line is that follows a design.
+Result<linework::Line3D> Evaluation::onDesign(const DesignOf& of) {
+    const auto* profile = document.get<Profile>(of.profile);
+    const auto along = profile == nullptr ? nullptr : alignment(profile->alignment);
+    if (!along || along->path.empty())
+        return fail(ErrorCode::NotFound, "the profile that it follows is no longer there");
+    const bool laid = route::followsGround(profile->design);
+    const auto ground = laid ? this->profile(of.profile) : nullptr;
+    return rowBesideDesign(*along, designOf(*profile, ground.get()), of);
+}
+
 std::shared_ptr<const linework::ResolvedLine> Evaluation::following(ObjectId id) {
     const auto ask = [this](ObjectId other) { return otherLine(other); };
-    auto followed = remembered<FollowedLine>("followed", id, inputsOf(id), {}, [&]() -> FollowedLine {
+    auto inputs = inputsOf(id);
+    const auto* design = std::get_if<DesignOf>(document.get<Line>(id)->follows.get());
+    const auto* profile = design == nullptr ? nullptr : document.get<Profile>(design->profile);
+    if (const auto* along = profile == nullptr ? nullptr : document.get<Alignment>(profile->alignment);
+        along != nullptr && along->line == id) {
+        // Its own axis: the only circle that is no knot.
+        out.followed[id] = std::make_shared<const FollowedLine>(
+            FollowedLine{document.get<Line>(id)->line, "its design lies on an alignment that follows it"});
+        return solved(id);
+    }
+    if (profile != nullptr) {
+        inputs.push_back(document.find(design->profile));
+        inputs.push_back(alignment(profile->alignment));
+        if (route::followsGround(profile->design)) inputs.push_back(this->profile(design->profile));
+    }
+    auto followed = remembered<FollowedLine>("followed", id, std::move(inputs), {}, [&]() -> FollowedLine {
         const auto& object = *document.get<Line>(id);
+        if (design != nullptr) {
+            auto made = onDesign(*design);
+            if (!made) return {object.line, made.error().text};
+            return {std::move(*made), {}};
+        }
         auto made = followedLine(*object.follows, ask, [this](ObjectId of) {
             const auto found = document.get<Surface>(of) == nullptr ? nullptr : surface(of);
             return found ? found->locator : nullptr;

@@ -20,12 +20,14 @@
 #include "core/terrain/contours.h"
 #include "core/terrain/fit.h"
 #include "core/terrain/locator.h"
+#include "core/terrain/section.h"
 
 namespace erdwerk::derive {
 
 // Results speak of the objects they are of.
 using document::Document;
 using namespace objects;
+using geometry::Vec2;
 
 struct SurfaceCrossing {
     terrain::Crossing crossing;
@@ -101,6 +103,21 @@ struct ProfileResult {
     };
     std::vector<Other> others;  ///< the finished surface of the ground; of a finished one what it begins with
     std::string problem;        ///< why there is no ground
+    /// The design with those stretches laid on the ground that follow it; empty where none does, and the
+    /// design is as the profile has it (see designOf).
+    std::vector<route::Pvi> laid;
+};
+/// The design of a profile, on the ground where it follows that.
+inline const std::vector<route::Pvi>& designOf(const Profile& profile, const ProfileResult* result) {
+    return result != nullptr && !result->laid.empty() ? result->laid : profile.design;
+}
+
+/// A section that is kept, cut.
+struct SectionResult {
+    std::vector<Vec2> axis;
+    std::vector<ObjectId> surfaces;
+    std::vector<terrain::SectionRow> rows;  ///< a height for each of the surfaces
+    std::string problem;                    ///< why there is none; empty when there is
 };
 
 /// An alignment and the designs over it, against its criteria.
@@ -153,6 +170,7 @@ struct Derived {
     Results<route::AlignmentGeometry> alignments;
     Results<DesignCheck> designs;  ///< of alignments with criteria
     Results<ProfileResult> profiles;
+    Results<SectionResult> sections;
     Results<ParcelResult> parcels;
     Results<annotate::LabelText> labels;
 

@@ -2,6 +2,7 @@
 
 #include "core/derive/evaluation.h"
 #include "core/document/finished.h"
+#include "core/route/design_edit.h"
 #include "core/route/profile.h"
 
 namespace erdwerk::derive {
@@ -15,34 +16,63 @@ ObjectId otherState(const Document& document, ObjectId surface) {
     return ground->definition->base ? ground->definition->base : document::finishedOf(document, surface);
 }
 
+/// What lines give where they cross the axis, straight from each to the next.
+void groundOfLines(ProfileResult& result, const route::AlignmentGeometry& along,
+                   const std::vector<std::shared_ptr<const linework::ResolvedLine>>& lines) {
+    std::vector<route::AcrossLine> across;
+    for (const auto& line : lines)
+        across.push_back({line->path, [line](double d) { return linework::heightAt(*line, d); }});
+    result.ground = route::profileAcross(along, across);
+    std::erase_if(result.ground, [](const route::ProfilePoint& p) { return !p.height; });
+    if (result.ground.empty()) result.problem = "none of its lines crosses the alignment with a height";
+}
+
 }  // namespace
 
-void work(Evaluation& evaluation, ObjectId id, const Profile& profile) {
-    const auto along = evaluation.alignment(profile.alignment);
-    if (!along) return;
-    const auto ground = evaluation.surface(profile.ground);
+std::shared_ptr<const ProfileResult> Evaluation::profile(ObjectId id) {
+    if (const auto it = out.profiles.find(id); it != out.profiles.end()) return it->second;
+    const auto* profile = document.get<Profile>(id);
+    const auto along = profile == nullptr ? nullptr : alignment(profile->alignment);
+    if (!along) return nullptr;
+    std::vector<std::shared_ptr<const linework::ResolvedLine>> lines;
+    for (const ObjectId other : profile->across)
+        if (auto resolved = line(other)) lines.push_back(std::move(resolved));
+    const auto ground = lines.empty() ? surface(profile->ground) : nullptr;
     std::vector<Input> inputs{along, ground};
-    const ObjectId other = otherState(evaluation.document, profile.ground);
-    if (other) inputs.push_back(evaluation.surface(other));
-    const auto before = evaluation.last<ProfileResult>("profile", id);
-    evaluation.out.profiles[id] = evaluation.remembered<ProfileResult>(
-        "profile", id, std::move(inputs), std::to_string(other.value), [&] {
-            ProfileResult result;
-            const auto besides = other ? evaluation.surface(other) : nullptr;
+    // The design only matters where it lies on the ground; else a dragged PVI would cut the ground anew.
+    const bool laid = route::followsGround(profile->design);
+    if (laid) inputs.push_back(document.find(id));
+    inputs.insert(inputs.end(), lines.begin(), lines.end());
+    const ObjectId other = lines.empty() ? otherState(document, profile->ground) : ObjectId{};
+    const auto besides = other ? surface(other) : nullptr;
+    if (other) inputs.push_back(besides);
+    const auto before = last<ProfileResult>("profile", id);
+    auto result = remembered<ProfileResult>(
+        "profile", id, std::move(inputs), std::to_string(other.value) + (laid ? " laid" : ""), [&] {
+            ProfileResult made;
             if (besides && besides->locator)
-                result.others.push_back({other, route::groundProfile(*along, *besides->locator)});
-            if (!ground)
-                result.problem = "no ground surface is chosen";
+                made.others.push_back({other, route::groundProfile(*along, *besides->locator)});
+            if (!lines.empty())
+                groundOfLines(made, *along, lines);
+            else if (!ground)
+                made.problem = "no ground surface is chosen";
             else if (!ground->locator)
-                result.problem = ground->problem;
+                made.problem = ground->problem;
             else {
                 const auto pieces = std::make_shared<const route::GroundPieces>(route::groundPieces(
                     along->path, ground->locator, before ? before->pieces.get() : nullptr));
-                result.ground = joined(*pieces, *along);
-                result.pieces = pieces;
+                made.ground = joined(*pieces, *along);
+                made.pieces = pieces;
             }
-            return result;
+            if (laid) made.laid = route::laidOnGround(profile->design, made.ground);
+            return made;
         });
+    out.profiles[id] = result;
+    return result;
+}
+
+void work(Evaluation& evaluation, ObjectId id, const Profile&) {
+    (void)evaluation.profile(id);
 }
 
 }  // namespace erdwerk::derive

@@ -43,7 +43,7 @@ private:
 constexpr auto allResults = std::tuple(
     &Derived::surfaces, &Derived::contours, &Derived::contoursBefore, &Derived::fits, &Derived::bands,
     &Derived::clouds, &Derived::lines, &Derived::followed, &Derived::earthworks, &Derived::alignments,
-    &Derived::designs, &Derived::profiles, &Derived::parcels, &Derived::labels);
+    &Derived::designs, &Derived::profiles, &Derived::sections, &Derived::parcels, &Derived::labels);
 static_assert(sizeof(Derived) ==
               sizeof(Document) + std::tuple_size_v<decltype(allResults)> * sizeof(Results<SurfaceResult>));
 

@@ -1,14 +1,22 @@
 #pragma once
-// Lines that follow other lines, through an edit.
+// Lines that follow other lines, and points that follow alignments, through an edit.
 
 #include "core/base/result.h"
 #include "core/document/document.h"
+#include "core/route/alignment.h"
 
 namespace erdwerk::document {
 
 /// Rows beside lines that the edit changed get their new shape in plan, row after row, so that what names
 /// their sides is carried along. Heights, and lines that follow in other ways, are left to the results.
 Document withRowsFollowing(const Document& before, Document after);
+
+/// Points that stand by station and offset go along with their alignment; one that the edit moved itself
+/// gets the station and offset of its new place, one that it renamed keeps them. A point whose station is no
+/// longer on the alignment stays where it is.
+Document withPointsTied(const Document& before, Document after);
+/// An alignment from the document alone, on the plan of the line it follows; empty where it has none.
+route::AlignmentGeometry alignmentIn(const Document& document, ObjectId alignment);
 
 /// A line that follows others cannot be given another shape or other heights by an edit; then an Error that
 /// names it.

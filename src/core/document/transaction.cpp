@@ -82,7 +82,7 @@ Result<Performed> perform(const std::string& what, const Edit& edit, const Docum
     if (const auto kept = checkFollowing(newest, edited->document); !kept)
         return tl::unexpected(kept.error());
     std::vector<std::string> lost;
-    Performed out{carried(newest, withRowsFollowing(newest, edited->document), &lost),
+    Performed out{carried(newest, withPointsTied(newest, withRowsFollowing(newest, edited->document)), &lost),
                   edited->what.empty() ? what : edited->what, edited->said};
     // An id that was given out stays so.
     out.document = out.document.withNextId(newest.nextId());

@@ -6,6 +6,7 @@
 #include <chrono>
 
 #include "core/format/object_json.h"
+#include "core/format/objects/points.h"
 
 namespace erdwerk::format {
 
@@ -50,6 +51,7 @@ json objectChange(const objects::Object& object, const objects::Object* old) {
         blocks[std::to_string(i)] = std::move(block);
     }
     j["blocks"] = std::move(blocks);
+    if (points->tie) j["tie"] = points->tie == was->tie ? json("kept") : tieJson(*points->tie);
     return j;
 }
 
@@ -72,10 +74,12 @@ Result<objects::Object> blocksFromJson(const json& j, const Document& document) 
     }
     for (const auto& block : blocks)
         if (!block) return badInput("a block of points is missing");
-    return objects::Object{id,
-                           j.at("name"),
-                           {j.at("group").get<std::uint64_t>()},
-                           objects::Points{survey::PointSet::fromBlocks(std::move(blocks))}};
+    objects::Points points{survey::PointSet::fromBlocks(std::move(blocks))};
+    if (j.contains("tie"))
+        points.tie = j.at("tie").is_string()
+                         ? old->tie
+                         : std::make_shared<const objects::StationTie>(tieFromJson(j.at("tie")));
+    return objects::Object{id, j.at("name"), {j.at("group").get<std::uint64_t>()}, std::move(points)};
 }
 
 }  // namespace

@@ -14,6 +14,8 @@
 #include "core/derive/surface_build.h"
 #include "core/format/output.h"
 #include "core/format/ply.h"
+#include "core/operations/markings.h"
+#include "core/route/cross_section.h"
 
 namespace erdwerk::format {
 
@@ -86,10 +88,35 @@ void writeGeometry(pugi::xml_node parent, const geometry::Path& path) {
         std::visit([&](const auto& element) { writeElement(geometry, element); }, elementOf(s));
 }
 
+std::string pairsText(const std::vector<Vec2>& pairs) {
+    std::string out;
+    for (const Vec2& p : pairs) out += (out.empty() ? "" : " ") + formatExact(p.x) + " " + formatExact(p.y);
+    return out;
+}
+
+void writeCrossSections(pugi::xml_node node, const std::vector<XmlCrossSection>& sections) {
+    if (sections.empty()) return;
+    auto parent = node.append_child("CrossSects");
+    for (const auto& section : sections) {
+        auto child = parent.append_child("CrossSect");
+        child.append_attribute("sta") = formatExact(section.station).c_str();
+        for (const auto& surface : section.surfaces) {
+            auto of = child.append_child("CrossSectSurf");
+            of.append_attribute("name") = surface.name.c_str();
+            of.append_child("PntList2D").text() = pairsText(surface.places).c_str();
+        }
+    }
+}
+
 void writeProfiles(pugi::xml_node node, const XmlAlignment& alignment) {
-    if (alignment.profiles.empty()) return;
+    if (alignment.profiles.empty() && alignment.grounds.empty()) return;
     auto parent = node.append_child("Profile");
     parent.append_attribute("name") = alignment.name.c_str();
+    for (const auto& ground : alignment.grounds) {
+        auto surface = parent.append_child("ProfSurf");
+        surface.append_attribute("name") = ground.name.c_str();
+        surface.append_child("PntList2D").text() = pairsText(ground.places).c_str();
+    }
     for (const auto& profile : alignment.profiles) {
         auto design = parent.append_child("ProfAlign");
         design.append_attribute("name") = profile.name.c_str();
@@ -117,6 +144,7 @@ void writeAlignment(pugi::xml_node parent, const XmlAlignment& a) {
         equation.append_attribute("staIncrement") = "increasing";
     }
     writeProfiles(node, a);
+    writeCrossSections(node, a.sections);
 }
 
 /// outer, void or island, as the standard has it.
@@ -265,7 +293,50 @@ void addSourceLine(const std::string& name, const linework::ResolvedLine& line, 
 
 }  // namespace
 
-LandXml landXmlOf(const derive::Derived& derived) {
+namespace {
+
+/// Unbroken stretches of the ground of a profile.
+void addGrounds(const std::string& name, const std::vector<route::ProfilePoint>& ground,
+                std::vector<XmlGround>& out) {
+    bool open = false;
+    for (const auto& p : ground) {
+        if (!p.height) {
+            open = false;
+            continue;
+        }
+        if (!open) out.push_back({name, {}});
+        open = true;
+        out.back().places.push_back({p.station, *p.height});
+    }
+}
+
+void addSections(const derive::Derived& derived, const route::AlignmentGeometry& alignment, double interval,
+                 const XmlSectionOptions& options, XmlAlignment& out) {
+    std::vector<const terrain::TinLocator*> surfaces;
+    std::vector<std::string> names;
+    for (const auto& [id, surface] : derived.surfaces) {
+        if (!surface->locator) continue;
+        surfaces.push_back(surface->locator.get());
+        names.push_back(derived.document.nameOf(id));
+    }
+    const auto sections =
+        route::crossSections(alignment, interval, surfaces, {}, {options.left, options.right});
+    if (!sections) return;
+    for (const auto& section : *sections) {
+        XmlCrossSection x{alignment.running(section.distance), {}};
+        for (std::size_t k = 0; k < names.size(); ++k) {
+            XmlCrossSection::Surface of{names[k], {}};
+            for (const auto& p : section.surfaces[k])
+                if (p.height) of.places.push_back({p.offset, *p.height});
+            if (of.places.size() > 1) x.surfaces.push_back(std::move(of));
+        }
+        if (!x.surfaces.empty()) out.sections.push_back(std::move(x));
+    }
+}
+
+}  // namespace
+
+LandXml landXmlOf(const derive::Derived& derived, const XmlSectionOptions& sections) {
     LandXml out;
     std::set<ObjectId> held;
     const auto& document = derived.document;
@@ -289,9 +360,18 @@ LandXml landXmlOf(const derive::Derived& derived) {
         XmlAlignment a{document.nameOf(id), alignment->stationing, alignment->path, {}};
         for (const auto profile : document.all<objects::Profile>()) {
             const auto* p = document.get<objects::Profile>(profile);
-            if (p->alignment == id && !p->design.empty())
-                a.profiles.push_back({document.nameOf(profile), p->design});
+            if (p->alignment != id) continue;
+            const auto* result = derive::Derived::in(derived.profiles, profile);
+            if (!p->design.empty())
+                a.profiles.push_back({document.nameOf(profile), derive::designOf(*p, result)});
+            if (result != nullptr)
+                addGrounds(p->across.empty() ? document.nameOf(p->ground) : document.nameOf(profile),
+                           result->ground, a.grounds);
         }
+        const bool profiled = !a.profiles.empty() || !a.grounds.empty();
+        const double interval = sections.interval.value_or(
+            profiled ? operations::markingOf(document, *document.get<objects::Alignment>(id)).small : 0);
+        if (interval > 0 && !alignment->path.empty()) addSections(derived, *alignment, interval, sections, a);
         out.alignments.push_back(std::move(a));
     }
     for (const auto id : document.all<objects::Parcel>()) {

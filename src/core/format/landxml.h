@@ -30,11 +30,29 @@ struct XmlProfile {
     std::vector<route::Pvi> design;
 };
 
+/// The ground under an alignment, by running station; where it is broken there is another one of that name.
+struct XmlGround {
+    std::string name;
+    std::vector<geometry::Vec2> places;  ///< station, height
+};
+
+/// At a running station: heights by offset, right positive, of one surface each.
+struct XmlCrossSection {
+    double station = 0;
+    struct Surface {
+        std::string name;
+        std::vector<geometry::Vec2> places;  ///< offset, height
+    };
+    std::vector<Surface> surfaces;
+};
+
 struct XmlAlignment {
     std::string name;
     route::Stationing stationing;
     geometry::Path path;
     std::vector<XmlProfile> profiles;
+    std::vector<XmlGround> grounds = {};
+    std::vector<XmlCrossSection> sections = {};
 };
 
 struct XmlParcel {
@@ -53,7 +71,14 @@ struct LandXml {
 
 Result<LandXml> readLandXml(const std::string& path);
 Result<void> writeLandXml(const std::string& path, const LandXml& content, const std::string& projectName);
+/// Cross-sections that are written with alignments.
+struct XmlSectionOptions {
+    /// Nothing: at the ticks of those alignments that have a profile; 0: none.
+    std::optional<double> interval = {};
+    double left = 10;
+    double right = 10;
+};
 /// What the format holds of a project; `left` names the rest (labels, sheets, rules …).
-LandXml landXmlOf(const derive::Derived& derived);
+LandXml landXmlOf(const derive::Derived& derived, const XmlSectionOptions& sections = {});
 
 }  // namespace erdwerk::format

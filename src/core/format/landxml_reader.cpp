@@ -263,12 +263,35 @@ private:
         return out;
     }
 
+    std::vector<Vec2> pairs(pugi::xml_node list) {
+        const auto v = numbers(list, 2, std::numeric_limits<std::size_t>::max());
+        if (v.size() % 2 != 0) bad(list, "holds an odd count of figures");
+        std::vector<Vec2> out;
+        out.reserve(v.size() / 2);
+        for (std::size_t k = 0; k + 1 < v.size(); k += 2) out.push_back({v[k], v[k + 1]});
+        return out;
+    }
+
+    void crossSection(pugi::xml_node node, XmlAlignment& a) {
+        if (!node.attribute("sta")) bad(node, "needs sta");
+        XmlCrossSection section{attribute(node, "sta", 0), {}};
+        for (const auto surface : node.children("CrossSectSurf"))
+            for (const auto list : surface.children("PntList2D"))
+                section.surfaces.push_back({surface.attribute("name").as_string("Ground"), pairs(list)});
+        if (!section.surfaces.empty()) a.sections.push_back(std::move(section));
+    }
+
     void alignment(pugi::xml_node node) {
         XmlAlignment a{node.attribute("name").as_string("Alignment"),
                        stationing(node),
                        path(node.child("CoordGeom")),
                        {}};
+        for (const auto parent : node.children("CrossSects"))
+            for (const auto section : parent.children("CrossSect")) crossSection(section, a);
         for (const auto parent : node.children("Profile")) {
+            for (const auto ground : parent.children("ProfSurf"))
+                for (const auto list : ground.children("PntList2D"))
+                    a.grounds.push_back({ground.attribute("name").as_string("Ground"), pairs(list)});
             for (const auto design : parent.children("ProfAlign")) {
                 XmlProfile profile{design.attribute("name").as_string("Profile"), {}};
                 for (const auto pvi : design.children()) {

@@ -5,6 +5,8 @@
 #include <vector>
 
 #include "core/objects/kind.h"
+#include "core/route/alignment.h"
+#include "core/route/marking.h"
 #include "core/route/pis.h"
 #include "core/route/stationing.h"
 
@@ -31,7 +33,14 @@ struct Alignment {
     ObjectId criteria = {};        ///< that its design is checked against; may be none
     std::vector<DesignSpeed> speeds = {};  ///< rising along it
     bool checked = true;                   ///< against the criteria
+    ObjectId marking = {};                 ///< what is marked along it; none: ticks and points of change
 };
+
+/// Its geometry, on the path of the line that it follows or its own; empty where there is none.
+route::AlignmentGeometry geometryOf(const Alignment& alignment, const geometry::Path& ofLine);
+
+/// Its design speeds by distance; those whose station is not on it are left out.
+std::vector<route::SpeedMark> speedMarks(const Alignment& alignment, const route::AlignmentGeometry& on);
 
 template <>
 struct Kind<Alignment> : HasNoParts<Alignment> {

@@ -24,10 +24,11 @@ void Kind<Line>::references(const Line& object, const Visit& visit) {
     if (const auto* row = std::get_if<RowOf>(object.follows.get())) {
         visit(row->line);
         if (row->row.height.by == linework::RowHeight::By::Surface) visit(row->surface);
+    } else if (const auto* meeting = std::get_if<MeetingOf>(object.follows.get())) {
+        visit(meeting->first);
+        visit(meeting->second);
     } else {
-        const auto& meeting = std::get<MeetingOf>(*object.follows);
-        visit(meeting.first);
-        visit(meeting.second);
+        visit(std::get<DesignOf>(*object.follows).profile);
     }
 }
 

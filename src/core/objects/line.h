@@ -34,7 +34,15 @@ struct MeetingOf {
     friend bool operator==(const MeetingOf&, const MeetingOf&) = default;
 };
 
-using Follows = std::variant<RowOf, MeetingOf>;
+/// The design of a profile in its place, or a row beside it.
+struct DesignOf {
+    ObjectId profile;
+    linework::OffsetRow row;  ///< from the design; a run of 0 is the design itself
+    linework::OffsetOptions options;
+    friend bool operator==(const DesignOf&, const DesignOf&) = default;
+};
+
+using Follows = std::variant<RowOf, MeetingOf, DesignOf>;
 
 struct Line {
     /// Of a line that follows others: its shape in plan as the last edit left it, without heights; results

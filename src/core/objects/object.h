@@ -16,10 +16,12 @@
 #include "core/objects/label.h"
 #include "core/objects/label_style.h"
 #include "core/objects/line.h"
+#include "core/objects/marking.h"
 #include "core/objects/offset_set.h"
 #include "core/objects/parcel.h"
 #include "core/objects/points.h"
 #include "core/objects/profile.h"
+#include "core/objects/section.h"
 #include "core/objects/sheet.h"
 #include "core/objects/surface.h"
 
@@ -27,7 +29,7 @@ namespace erdwerk::objects {
 
 using Payload =
     std::variant<Points, Line, Surface, Alignment, Profile, Parcel, LabelStyle, Label, Sheet, Group, Cloud,
-                 HeightRaster, Backdrop, OffsetSet, Earthwork, BatterKind, DesignCriteria>;
+                 HeightRaster, Backdrop, OffsetSet, Earthwork, BatterKind, DesignCriteria, Marking, Section>;
 
 struct Object {
     ObjectId id;

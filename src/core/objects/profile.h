@@ -5,6 +5,7 @@
 
 #include "core/objects/kind.h"
 #include "core/route/profile.h"
+#include "core/route/profile_rows.h"
 
 namespace erdwerk::objects {
 
@@ -14,6 +15,12 @@ struct Profile {
     ObjectId ground;  ///< a surface
     std::vector<route::Pvi> design;
     double exaggeration = 5;
+    /// Loose lines that give the ground where no surface does: a point wherever one crosses the axis.
+    std::vector<ObjectId> across = {};
+    /// Of the table under it.
+    std::vector<route::ProfileRow> rows = {route::ProfileRow::Station, route::ProfileRow::Ground,
+                                           route::ProfileRow::Design};
+    double scale = 0;  ///< 1 : scale along, on the screen and on paper; 0: as it fits
 };
 
 template <>

@@ -37,8 +37,14 @@ std::array<double, 2> planSize(Paper paper) {
     return {size[0] - 2 * sheetMargin - panelWidth(paper), size[1] - 2 * sheetMargin};
 }
 
+std::array<double, 2> planSize(const Sheet& sheet) {
+    auto size = planSize(sheet.paper);
+    if (sheet.profile) size[1] *= 1 - profileShare;
+    return size;
+}
+
 geometry::Box groundOf(const Sheet& sheet, LengthUnit unit) {
-    const auto size = planSize(sheet.paper);
+    const auto size = planSize(sheet);
     const double perMillimetre = sheet.scale / 1000 / metresPer(unit);
     const geometry::Vec2 half{size[0] / 2 * perMillimetre, size[1] / 2 * perMillimetre};
     geometry::Box box;
@@ -49,10 +55,14 @@ geometry::Box groundOf(const Sheet& sheet, LengthUnit unit) {
 
 void Kind<Sheet>::references(const Sheet& object, const Visit& visit) {
     visit(object.parcel);
+    if (object.profile) visit(object.profile);
+    if (object.sections.alignment) visit(object.sections.alignment);
 }
 
 std::optional<Sheet> Kind<Sheet>::without(Sheet object, ObjectId gone) {
     if (object.parcel == gone) object.parcel = {};
+    if (object.profile == gone) object.profile = {};
+    if (object.sections.alignment == gone) object.sections = {};
     return object;
 }
 

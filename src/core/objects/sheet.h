@@ -23,6 +23,14 @@ double panelWidth(Paper paper);
 /// Width and height of what shows the plan, in millimetres.
 std::array<double, 2> planSize(Paper paper);
 
+/// Cross-sections of an alignment, in rows from the left, in place of the plan.
+struct SheetSections {
+    ObjectId alignment;  ///< none: the plan is shown
+    double interval = 20;
+    double reach = 10;  ///< to each side
+    friend bool operator==(const SheetSections&, const SheetSections&) = default;
+};
+
 struct Sheet {
     Paper paper = Paper::A3;
     double scale = 500;  ///< 1 : scale
@@ -34,7 +42,13 @@ struct Sheet {
     std::string date;
     /// Of the plan: a sheet is read on paper, so the figures of single points are left out unless chosen.
     PlanPartsOff off = {PlanPart::PointNumbers, PlanPart::PointHeights};
+    ObjectId profile = {};  ///< drawn under the plan, at its scale; may be none
+    SheetSections sections = {};
 };
+/// How much of the plan's height a profile takes.
+inline constexpr double profileShare = 0.42;
+/// Of what shows the plan of a sheet, in millimetres: less where a profile stands under it.
+std::array<double, 2> planSize(const Sheet& sheet);
 
 /// The part of the ground that a sheet shows.
 geometry::Box groundOf(const Sheet& sheet, LengthUnit unit);

@@ -145,23 +145,66 @@ Edit setTypedRows(ObjectId set, const std::string& text) {
 }
 
 Document withRow(const Document& document, ObjectId line,
-                 const std::function<void(objects::RowOf&)>& change) {
+                 const std::function<void(linework::OffsetRow&, linework::OffsetOptions&)>& change) {
     return document::changed<objects::Line>(document, line, [&](objects::Line& l) {
-        if (!l.follows || !std::holds_alternative<objects::RowOf>(*l.follows)) return;
-        objects::RowOf next = std::get<objects::RowOf>(*l.follows);
-        change(next);
+        if (!l.follows) return;
+        objects::Follows next = *l.follows;
+        if (auto* row = std::get_if<objects::RowOf>(&next))
+            change(row->row, row->options);
+        else if (auto* design = std::get_if<objects::DesignOf>(&next))
+            change(design->row, design->options);
+        else
+            return;
         l.follows = std::make_shared<const objects::Follows>(std::move(next));
     });
 }
 
+namespace {
+
+Result<linework::OffsetRow> typedRow(const std::string& text, bool ofDesign) {
+    auto row = linework::parseOffsetRow(std::string(trimmed(text)));
+    if (row && ofDesign && row->height.by == linework::RowHeight::By::Surface)
+        return badInput("a row of a design has its height from the design: 3,-2.5%");
+    return row;
+}
+
+}  // namespace
+
 Edit setTypedRow(ObjectId line, const std::string& text) {
     return [=](const Document& document) -> Result<Edited> {
         const auto* on = document.get<objects::Line>(line);
-        if (on == nullptr || !on->follows || !std::holds_alternative<objects::RowOf>(*on->follows))
+        if (on == nullptr || !on->follows || std::holds_alternative<objects::MeetingOf>(*on->follows))
             return badInput("this line is no row that follows another");
-        const auto row = linework::parseOffsetRow(std::string(trimmed(text)));
+        const auto row = typedRow(text, std::holds_alternative<objects::DesignOf>(*on->follows));
         if (!row) return tl::unexpected(row.error());
-        return withRow(document, line, [&](objects::RowOf& of) { of.row = *row; });
+        return withRow(document, line, [&](linework::OffsetRow& of, linework::OffsetOptions&) { of = *row; });
+    };
+}
+
+Edit lineOfDesign(const Results& seen, ObjectId profile, const std::string& text, bool right) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto* p = document.get<objects::Profile>(profile);
+        const auto* along = p == nullptr ? nullptr : Derived::in(seen->alignments, p->alignment);
+        if (along == nullptr) return badInput("the profile is gone");
+        const auto row = typedRow(text, true);
+        if (!row) return tl::unexpected(row.error());
+        objects::DesignOf of{profile, *row, {right}};
+        const auto& design = derive::designOf(*p, Derived::in(seen->profiles, profile));
+        auto made = derive::rowBesideDesign(*along, design, of);
+        if (!made) return tl::unexpected(made.error());
+        const bool middle = row->run == 0 && row->changes.empty();
+        const std::string stem = document.nameOf(profile) + (middle ? " line" : (right ? " right" : " left"));
+        objects::Line line{std::move(*made)};
+        line.follows = std::make_shared<const objects::Follows>(std::move(of));
+        return document.added(document::freshName<objects::Line>(document, stem), std::move(line));
+    };
+}
+
+Edit linesBesideDesign(const Results& seen, ObjectId profile, const std::string& row) {
+    return [=](const Document& document) -> Result<Edited> {
+        auto left = lineOfDesign(seen, profile, row, false)(document);
+        if (!left) return left;
+        return lineOfDesign(seen, profile, row, true)(left->document);
     };
 }
 

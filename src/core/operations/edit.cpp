@@ -22,7 +22,7 @@ Document setPoint(const Document& document, PointRef ref, survey::SurveyPoint po
     const auto* points = document.get<Points>(ref.set);
     if (points == nullptr || ref.index >= points->set.size() || points->set[ref.index] == point)
         return document;
-    return document.withPayload(ref.set, Points{points->set.with(ref.index, std::move(point))});
+    return document.withPayload(ref.set, Points{points->set.with(ref.index, std::move(point)), points->tie});
 }
 
 namespace {
@@ -81,7 +81,7 @@ Document removePoints(const Document& document, const std::vector<PointRef>& poi
         if (old == nullptr) continue;
         std::sort(positions.begin(), positions.end());
         positions.erase(std::unique(positions.begin(), positions.end()), positions.end());
-        out = out.withPayload(set, Points{old->set.without(positions)});
+        out = out.withPayload(set, Points{old->set.without(positions), old->tie});
     }
     return carried(document, out);
 }

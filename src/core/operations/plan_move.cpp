@@ -55,7 +55,8 @@ Document copyPoints(const Document& document, ObjectId set, const std::set<std::
         p.number = std::to_string(next++);
         fresh.push_back(std::move(p));
     }
-    return document.withPayload(set, objects::Points{of.appended(std::move(fresh))});
+    return document::changed<objects::Points>(
+        document, set, [&](objects::Points& p) { p.set = of.appended(std::move(fresh)); });
 }
 
 Document copyOf(const Document& document, ObjectId id, objects::Payload payload) {
@@ -88,7 +89,7 @@ Edit movePlan(std::vector<LinePart> what, const linework::PlanMove& move, bool c
                 next.line = linework::moved(line->line, move);
                 d = copy ? copyOf(d, id, std::move(next)) : d.withPayload(id, std::move(next));
             } else if (const auto* points = document.get<objects::Points>(id)) {
-                objects::Points next{movedSet(points->set, nullptr, move)};
+                objects::Points next{movedSet(points->set, nullptr, move), copy ? nullptr : points->tie};
                 d = copy ? copyOf(d, id, std::move(next)) : d.withPayload(id, std::move(next));
             } else {
                 continue;  // it goes with what it stands on
@@ -98,7 +99,8 @@ Edit movePlan(std::vector<LinePart> what, const linework::PlanMove& move, bool c
         for (const auto& [id, which] : moving.points) {
             const auto& set = document.get<objects::Points>(id)->set;
             d = copy ? copyPoints(d, id, which, move)
-                     : d.withPayload(id, objects::Points{movedSet(set, &which, move)});
+                     : document::changed<objects::Points>(
+                           d, id, [&](objects::Points& p) { p.set = movedSet(set, &which, move); });
             ++count;
         }
         if (count == 0)

@@ -1,11 +1,12 @@
 #include "core/operations/records.h"
-#include "core/route/design.h"
 
 #include <algorithm>
 #include <cmath>
+#include <sstream>
 
 #include "core/base/notation.h"
 #include "core/operations/edit.h"
+#include "core/route/design_edit.h"
 
 namespace erdwerk::operations {
 
@@ -39,6 +40,10 @@ Result<double> runningStation(const Document& d, ObjectId profile, double statio
 void keepK(std::vector<route::Pvi>& design) {
     for (std::size_t i = 0; i < design.size(); ++i) {
         if (i == 0 || i + 1 == design.size()) design[i].curveLength = design[i].byK = 0;
+        if (i + 1 == design.size()) {
+            design[i].locked = false;
+            design[i].onGround.reset();
+        }
         if (design[i].byK > 0)
             design[i].curveLength = route::curveLengthByK(design, i, design[i].byK).value_or(0);
     }
@@ -179,8 +184,12 @@ double rounded(double value, double steps) {
 
 ObjectId surfaceUnder(const Derived& derived, ObjectId alignment) {
     const auto* a = Derived::in(derived.alignments, alignment);
-    if (a == nullptr || a->path.empty()) return {};
-    const double length = geometry::lengthOf(a->path);
+    return a == nullptr ? ObjectId{} : surfaceUnder(derived, a->path);
+}
+
+ObjectId surfaceUnder(const Derived& derived, const geometry::Path& path) {
+    if (path.empty()) return {};
+    const double length = geometry::lengthOf(path);
     ObjectId best;
     int most = 0;
     for (const auto& [id, result] : derived.surfaces) {
@@ -188,8 +197,7 @@ ObjectId surfaceUnder(const Derived& derived, ObjectId alignment) {
         int covered = 0;
         constexpr int places = 40;
         for (int i = 0; i <= places; ++i)
-            if (result->locator->triangleAt(geometry::positionAt(a->path, length * i / places).place))
-                ++covered;
+            if (result->locator->triangleAt(geometry::positionAt(path, length * i / places).place)) ++covered;
         if (covered > 0 && covered >= most) {
             most = covered;
             best = id;
@@ -218,7 +226,12 @@ Edit addPviAt(const Results& seen, ObjectId profile, double station, double heig
         const auto after =
             std::find_if(design.begin(), design.end(), [s](const auto& p) { return p.station >= s; });
         if (after != design.end() && after->station == s) return badInput("there is a PVI at this station");
-        design.insert(after, {s, rounded(height, 1000), 0});
+        route::Pvi fresh{s, rounded(height, 1000)};
+        if (after != design.begin() && after != design.end()) {
+            fresh.onGround = (after - 1)->onGround;
+            (after - 1)->locked = false;
+        }
+        design.insert(after, fresh);
         return {};
     });
 }
@@ -257,11 +270,116 @@ Edit movePvi(ObjectId profile, std::size_t pvi, double station, double height) {
         if (pvi >= design.size()) return badInput("that PVI is gone");
         const double low = pvi > 0 ? design[pvi - 1].station + 0.01 : station;
         const double high = pvi + 1 < design.size() ? design[pvi + 1].station - 0.01 : station;
-        design[pvi].station = rounded(std::clamp(station, low, std::max(low, high)), 100);
-        design[pvi].height = rounded(height, 1000);
+        route::movePvi(design, pvi, rounded(std::clamp(station, low, std::max(low, high)), 100),
+                       rounded(height, 1000));
         return {};
     });
 }
+
+Edit raisePviStretch(ObjectId profile, std::size_t pvi, double rise) {
+    return ofDesign(profile, [=](std::vector<route::Pvi>& design) -> Result<void> {
+        if (pvi + 1 >= design.size()) return badInput("that straight is gone");
+        route::raiseStretch(design, pvi, rounded(rise, 1000));
+        return {};
+    });
+}
+
+Edit lockGrade(ObjectId profile, std::size_t pvi, bool locked) {
+    return ofDesign(profile, [=](std::vector<route::Pvi>& design) -> Result<void> {
+        if (pvi + 1 >= design.size()) return badInput("no grade goes on from there");
+        if (locked && design[pvi].onGround) return badInput("that stretch follows the ground");
+        design[pvi].locked = locked;
+        return {};
+    });
+}
+
+Edit carryGradeOn(ObjectId profile, std::size_t pvi) {
+    return ofDesign(profile, [=](std::vector<route::Pvi>& design) -> Result<void> {
+        if (pvi >= design.size()) return badInput("that PVI is gone");
+        return route::carryGradeOn(design, pvi);
+    });
+}
+
+namespace {
+
+/// A figure after "=Ground" or "=": how far above the ground.
+std::optional<Result<double>> typedOnGround(const std::string& text) {
+    const std::string word(trimmed(text));
+    if (word.empty() || word.front() != '=') return std::nullopt;
+    const auto sign = word.find_first_of("+-", 1);
+    if (sign == std::string::npos) return Result<double>(0.0);
+    const auto amount = parseNumber(std::string_view(word).substr(sign));
+    if (!amount) return Result<double>(badInput("'" + text + "' is no amount over the ground: =+0.10"));
+    return Result<double>(*amount);
+}
+
+/// Grade in: "2%", "2% locked", "locked", "free", "=+0.10".
+Result<void> typeGradeIn(std::vector<route::Pvi>& design, std::size_t pvi, const std::string& text) {
+    if (pvi == 0) return badInput("the first PVI has no grade in");
+    route::Pvi& before = design[pvi - 1];
+    std::string word(trimmed(text));
+    if (const auto onGround = typedOnGround(word)) {
+        if (!*onGround) return tl::unexpected(onGround->error());
+        before.onGround = **onGround;
+        before.locked = false;
+        design[pvi].curveLength = design[pvi].byK = before.curveLength = before.byK = 0;
+        return {};
+    }
+    const auto ends = [&](std::string_view with) {
+        if (word.size() < with.size() || word.substr(word.size() - with.size()) != with) return false;
+        word = std::string(trimmed(word.substr(0, word.size() - with.size())));
+        return true;
+    };
+    const bool lock = ends("locked");
+    const bool free = !lock && ends("free");
+    if (free) before.locked = false;
+    if (!word.empty()) {
+        const auto height = typedPviHeight(design, pvi, true, word);
+        if (!height) return tl::unexpected(height.error());
+        const double run = design[pvi].station - before.station;
+        const auto figs = route::figures(design);
+        before.onGround.reset();
+        if (design[pvi].locked && pvi + 1 < design.size()) {
+            const auto in = Grade::riseOverRun((*height - before.height) / run);
+            if (auto met = route::tangentsMeet(design, pvi, in, *figs[pvi].gradeOut); !met) return met;
+        } else {
+            design[pvi].height = *height;
+        }
+    }
+    if (lock) {
+        if (before.onGround) return badInput("that stretch follows the ground");
+        before.locked = true;
+    }
+    return {};
+}
+
+}  // namespace
+
+namespace {
+
+/// "through 0+120 345.2": the length of the curve that runs through a place.
+Result<void> curveThrough(const Document& document, ObjectId profile, std::vector<route::Pvi>& design,
+                          std::size_t pvi, const std::string& text) {
+    std::istringstream words(text);
+    std::string through;
+    std::string at;
+    std::string high;
+    words >> through >> at >> high;
+    const auto station = parseStation(at, document.settings().display);
+    const auto height = parseNumber(high);
+    if (!station || !height) return badInput("write the place as: through 0+120 345.2");
+    const auto running = runningStation(document, profile, *station);
+    if (!running) return tl::unexpected(running.error());
+    const auto length = route::curveLengthThrough(design, pvi, *running, *height);
+    if (!length) return badInput("no curve at this PVI runs through that place");
+    if (std::abs(*running - design[pvi].station) > *length / 2 + 1e-9)
+        return badInput("the curve through that place would end before it");
+    design[pvi].curveLength = *length;
+    design[pvi].byK = 0;
+    return {};
+}
+
+}  // namespace
 
 Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, const std::string& text) {
     return [=](const Document& document) -> Result<Edited> {
@@ -272,21 +390,27 @@ Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, const std::str
                 if (!station) return tl::unexpected(station.error());
                 const auto running = runningStation(document, profile, *station);
                 if (!running) return tl::unexpected(running.error());
-                design[pvi].station = *running;
+                if (pvi > 0 && design[pvi - 1].locked && design[pvi].locked && pvi + 1 < design.size())
+                    return badInput("both its grades are locked; set one of them free first");
+                route::movePvi(design, pvi, *running, design[pvi].height);
+            } else if (figure == PviFigure::GradeIn) {
+                return typeGradeIn(design, pvi, text);
             } else if (figure == PviFigure::CurveLength) {
                 const auto word = trimmed(text);
+                if (pvi == 0 || pvi + 1 == design.size())
+                    return badInput("the ends of a design have no curve");
+                if (word.rfind("through", 0) == 0) return curveThrough(document, profile, design, pvi, text);
                 const bool byK = !word.empty() && (word.front() == 'K' || word.front() == 'k');
                 const auto value = parseNumber(byK ? trimmed(word.substr(1)) : word);
                 if (!value || *value < 0)
-                    return badInput("'" + text + "' is no curve: write its length, or K12");
-                if (pvi == 0 || pvi + 1 == design.size())
-                    return badInput("the ends of a design have no curve");
+                    return badInput("'" + text +
+                                    "' is no curve: write its length, K12, or through 0+120 345.2");
                 design[pvi].curveLength = byK ? 0 : *value;
                 design[pvi].byK = byK ? *value : 0;
             } else {
-                const auto height = typedPviHeight(design, pvi, figure == PviFigure::GradeIn, text);
+                const auto height = typedPviHeight(design, pvi, false, text);
                 if (!height) return tl::unexpected(height.error());
-                design[pvi].height = *height;
+                route::raisePvi(design, pvi, *height - design[pvi].height);
             }
             return {};
         };

@@ -3,6 +3,8 @@
 #include <sstream>
 
 #include "core/base/notation.h"
+#include "core/operations/edit.h"
+#include "core/operations/records.h"
 #include "core/operations/show.h"
 #include "core/route/chain.h"
 #include "core/route/tangency.h"
@@ -78,6 +80,18 @@ Result<geometry::Path> chainOf(const Derived& seen, const std::vector<ObjectId>&
     return options.turned ? geometry::reversed(chain->path) : std::move(chain->path);
 }
 
+namespace {
+
+/// Into a group that is off.
+Result<Edited> putAway(const Document& d, const std::vector<ObjectId>& lines) {
+    ObjectId group = d.byName<objects::Group>("Sources");
+    Document out = group ? d : d.added("Sources", objects::Group{"#6B7780"}, &group);
+    for (const ObjectId line : lines) out = setGroup(out, line, group);
+    return setShown({group}, false)(out);
+}
+
+}  // namespace
+
 Edit alignmentFromLines(const Results& seen, const std::vector<ObjectId>& lines, FromLines options) {
     return [=](const Document& d) -> Result<Edited> {
         auto path = chainOf(*seen, lines, options);
@@ -86,7 +100,20 @@ Edit alignmentFromLines(const Results& seen, const std::vector<ObjectId>& lines,
         setPath(made, std::move(*path));
         Document out = d.added(freshName<Alignment>(d, d.nameOf(lines.front())), std::move(made));
         if (options.sources == SourceLines::Keep) return out;
-        return setShown(lines, false)(out);
+        if (options.sources == SourceLines::Hide) return setShown(lines, false)(out);
+        return putAway(out, lines);
+    };
+}
+
+Edit profileThrough(const Results& seen, Alignment axis) {
+    return [seen, axis = std::move(axis)](const Document& d) -> Result<Edited> {
+        auto added = addAlignment({}, axis)(d);
+        if (!added) return added;
+        ObjectId alignment;
+        for (const ObjectId id : added->document.all<Alignment>())
+            if (!d.find(id)) alignment = id;
+        return newProfile(alignment,
+                          surfaceUnder(*seen, objects::geometryOf(axis, {}).path))(added->document);
     };
 }
 
@@ -274,6 +301,44 @@ Edit makeTangent(ObjectId alignment, std::size_t element) {
     };
 }
 
+Edit insertCurve(ObjectId alignment, std::size_t element, double radius) {
+    return [=](const Document& d) -> Result<Edited> {
+        const auto* a = d.get<Alignment>(alignment);
+        if (a == nullptr) return badInput("the alignment is gone");
+        if (a->line) return badInput("it follows a line: give the alignment elements of its own first");
+        const bool byPis = !a->pis.empty();
+        auto path = byPis ? route::pathOf(a->pis) : Result<geometry::Path>(a->elements);
+        if (!path) return tl::unexpected(path.error());
+        // Elements are kept in their own direction.
+        const std::size_t at = a->reversed ? path->size() - 2 - element : element;
+        auto rounded = route::withCurve(*path, at, radius);
+        if (!rounded) return tl::unexpected(rounded.error());
+        return document::changed<Alignment>(d, alignment, [&](Alignment& x) {
+            const bool reversed = x.reversed;
+            setPath(x, std::move(*rounded));
+            x.reversed = reversed;
+        });
+    };
+}
+
+Edit typeCurveAt(ObjectId alignment, std::size_t element, const std::string& text) {
+    return [=](const Document& d) -> Result<Edited> {
+        const auto radius = parseNumber(trimmed(text));
+        if (!radius) return badInput("'" + text + "' is no radius");
+        return insertCurve(alignment, element, *radius)(d);
+    };
+}
+
+Edit bendCurve(ObjectId alignment, std::size_t pi, Vec2 through) {
+    return ofPis(alignment, [=](std::vector<route::Pi>& pis) -> Result<void> {
+        if (pi == 0 || pi + 1 >= pis.size()) return gone;
+        const auto radius = route::radiusThrough(pis, pi, through);
+        if (!radius) return badInput("no curve at this PI comes near that place");
+        pis[pi].radius = *radius;
+        return {};
+    });
+}
+
 Edit lineOfAlignment(const Results& seen, ObjectId alignment) {
     return [=](const Document& d) -> Result<Edited> {
         const auto* geometry = Derived::in(seen->alignments, alignment);
@@ -338,27 +403,6 @@ std::string equationsText(const Alignment& alignment, const DisplaySettings& dis
         out +=
             (out.empty() ? "" : " ") + formatStation(e.back, display) + "=" + formatStation(e.ahead, display);
     return out;
-}
-
-Edit pointsByStation(const Results& seen, ObjectId alignment, const std::string& set,
-                     std::vector<route::StationedPoint> rows) {
-    return [=, rows = std::move(rows)](const Document& d) -> Result<Edited> {
-        const auto* line = Derived::in(seen->alignments, alignment);
-        if (d.get<Alignment>(alignment) == nullptr || line == nullptr || line->path.empty())
-            return badInput("the alignment is gone");
-        std::vector<survey::SurveyPoint> points;
-        for (const auto& row : rows) {
-            const auto distance = line->stationing.distanceAt(row.station, line->length);
-            if (!distance)
-                return badInput("'" + row.name + "': station " +
-                                formatStation(row.station, d.settings().display) + " is not on '" +
-                                d.nameOf(alignment) + "'");
-            points.push_back(
-                {row.name, placeAt(*line, line->running(*distance), row.offset), row.height, row.code, ""});
-        }
-        if (points.empty()) return badInput("there are no rows");
-        return addPoints(d, freshName<objects::Points>(d, set), std::move(points));
-    };
 }
 
 Edit saveCriteria(const std::string& name, const route::Criteria& criteria, ObjectId alignment) {

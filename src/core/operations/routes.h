@@ -4,7 +4,6 @@
 #include "core/operations/lines.h"
 #include "core/route/criteria.h"
 #include "core/route/pis.h"
-#include "core/route/station_finder.h"
 
 namespace erdwerk::operations {
 
@@ -12,7 +11,12 @@ namespace erdwerk::operations {
 /// BadInput where the PIs give no path.
 Edit addAlignment(const std::string& name, objects::Alignment made);
 
-enum class SourceLines { Keep, Hide };
+/// An axis of its own and a profile over the surface that covers most of it.
+Edit profileThrough(const Results& seen, objects::Alignment axis);
+
+/// What becomes of the lines that it is made from: they stay, are hidden, or go into a group "Sources" that
+/// is off.
+enum class SourceLines { Keep, Hide, PutAway };
 struct FromLines {
     double gap = 0.01;  ///< ends nearer than this meet
     bool turned = false;
@@ -59,10 +63,12 @@ Edit typeStart(ObjectId alignment, const std::string& text);
 Edit typeEquations(ObjectId alignment, const std::string& text);
 std::string equationsText(const objects::Alignment& alignment, const DisplaySettings& display);
 
-/// A set of points from stations and offsets, named after the file they are from; heights and codes as they
-/// are given. BadInput, with the row's line, for a station that is not on the line.
-Edit pointsByStation(const Results& seen, ObjectId alignment, const std::string& set,
-                     std::vector<route::StationedPoint> rows);
+/// An arc of a radius in the joint behind an element (in the direction of its stations), see
+/// route::withCurve. BadInput while it follows a line.
+Edit insertCurve(ObjectId alignment, std::size_t element, double radius);
+Edit typeCurveAt(ObjectId alignment, std::size_t element, const std::string& text);
+/// The curve at a PI gets the radius with which its middle comes nearest to a place.
+Edit bendCurve(ObjectId alignment, std::size_t pi, geometry::Vec2 through);
 
 /// Criteria by name; the ones of that name get its limits. An alignment that is given has them from then on.
 Edit saveCriteria(const std::string& name, const route::Criteria& criteria, ObjectId alignment = {});

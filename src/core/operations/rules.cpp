@@ -94,9 +94,11 @@ std::shared_ptr<const objects::Follows> exchanged(const objects::Follows& follow
     if (auto* row = std::get_if<objects::RowOf>(&next)) {
         exchange(row->line);
         exchange(row->surface);
+    } else if (auto* meeting = std::get_if<objects::MeetingOf>(&next)) {
+        exchange(meeting->first);
+        exchange(meeting->second);
     } else {
-        exchange(std::get<objects::MeetingOf>(next).first);
-        exchange(std::get<objects::MeetingOf>(next).second);
+        exchange(std::get<objects::DesignOf>(next).profile);
     }
     return std::make_shared<const objects::Follows>(std::move(next));
 }

@@ -110,7 +110,7 @@ private:
 
     void vertical(std::size_t i) {
         const auto figs = figures(pvis_);
-        if (!figs[i].gradeIn || !figs[i].gradeOut) return;
+        if (!figs[i].gradeIn || !figs[i].gradeOut || pvis_[i].onGround || pvis_[i - 1].onGround) return;
         const double change = figs[i].gradeOut->percent() - figs[i].gradeIn->percent();
         if (std::abs(change) < hair) return;
         const double at = pvis_[i].station - alignment_.startStation;
@@ -123,7 +123,7 @@ private:
     void grades() {
         const auto figs = figures(pvis_);
         for (std::size_t i = 0; i + 1 < pvis_.size(); ++i) {
-            if (!figs[i].gradeOut) continue;
+            if (!figs[i].gradeOut || pvis_[i].onGround) continue;
             const double grade = figs[i].gradeOut->percent();
             const double from = pvis_[i].station + pvis_[i].curveLength / 2 - alignment_.startStation;
             const double to = pvis_[i + 1].station - pvis_[i + 1].curveLength / 2 - alignment_.startStation;

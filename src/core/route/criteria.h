@@ -82,7 +82,8 @@ struct DesignFinding {
 /// of them what depends on speed is not checked. Arcs: radius, length, and the spirals between them and
 /// straights (0 where there is none). Straights between two curves: length. Joints: not tangent (with a
 /// curve) or a deflection (between straights) beyond its limit. PVIs: K of crest and sag, 0 where a grade
-/// breaks without a curve. Straight grades: steepest and flattest. Running stations of the PVIs. In order
+/// breaks without a curve. Straight grades: steepest and flattest. Stretches that follow the ground have no
+/// grade of their own. Running stations of the PVIs. In order
 /// along the line. Fails as limitsAt does.
 Result<std::vector<DesignFinding>> checkDesign(const AlignmentGeometry& alignment,
                                                const std::vector<Pvi>& pvis, const Criteria& criteria,

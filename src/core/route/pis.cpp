@@ -214,4 +214,54 @@ std::vector<Pi> withRadius(std::vector<Pi> pis, double radius) {
     return pis;
 }
 
+namespace {
+
+/// Along which a curve at a PI grows, and half of its turn.
+struct Opening {
+    Vec2 inwards;  ///< a unit, from the PI
+    double half = 0;
+};
+
+std::optional<Opening> openingAt(const std::vector<Pi>& pis, std::size_t pi) {
+    if (pi == 0 || pi + 1 >= pis.size()) return std::nullopt;
+    const Angle in = geometry::azimuth(pis[pi - 1].place, pis[pi].place);
+    const Angle out = geometry::azimuth(pis[pi].place, pis[pi + 1].place);
+    const double turn = std::abs((out - in).signedTurn().radians());
+    const Vec2 sum = geometry::directionOf(out) - geometry::directionOf(in);
+    const double size = geometry::length(sum);
+    if (turn < 1e-9 || size < 1e-9) return std::nullopt;
+    return Opening{sum * (1 / size), turn / 2};
+}
+
+double shiftOf(const Pi& pi, double radius) {
+    return (pi.spiralIn * pi.spiralIn + pi.spiralOut * pi.spiralOut) / 48 / radius;
+}
+
+}  // namespace
+
+std::optional<double> radiusThrough(const std::vector<Pi>& pis, std::size_t pi, Vec2 place) {
+    const auto opening = openingAt(pis, pi);
+    if (!opening) return std::nullopt;
+    const double away = geometry::dot(place - pis[pi].place, opening->inwards);
+    const double bend = 1 / std::cos(opening->half);
+    if (!(away > 0) || !(bend > 1 + 1e-12)) return std::nullopt;
+    // (R + p) bend = R + E; the shift hardly changes with the radius.
+    double radius = away / (bend - 1);
+    for (int round = 0; round < 50; ++round) {
+        const double next = (away - shiftOf(pis[pi], radius) * bend) / (bend - 1);
+        if (!(next > 0)) return std::nullopt;
+        if (std::abs(next - radius) < 1e-9 * next) return next;
+        radius = (radius + next) / 2;
+    }
+    return radius;
+}
+
+std::optional<Vec2> curveMiddle(const std::vector<Pi>& pis, std::size_t pi) {
+    const auto opening = openingAt(pis, pi);
+    if (!opening || !(pis[pi].radius > 0)) return std::nullopt;
+    const double radius = pis[pi].radius;
+    const double away = (radius + shiftOf(pis[pi], radius)) / std::cos(opening->half) - radius;
+    return pis[pi].place + opening->inwards * away;
+}
+
 }  // namespace erdwerk::route

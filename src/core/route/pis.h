@@ -45,6 +45,14 @@ Result<Path> pathOf(const std::vector<Pi>& pis);
 /// to 1e-6.
 std::optional<std::vector<Pi>> pisOf(const Path& path);
 
+/// The radius with which the middle of the curve at a PI comes nearest to a place: with E from the PI to the
+/// place along the line that halves the angle between the tangents, and p the mean shift of its spirals (L² /
+/// 24 R), (R + p) / cos(D/2) = R + E. Nothing for an end, for tangents that run straight on or right back,
+/// and for a place on the outer side.
+std::optional<double> radiusThrough(const std::vector<Pi>& pis, std::size_t pi, Vec2 place);
+/// The middle of the arc at a PI; nothing for a bare corner and where the PIs give no path.
+std::optional<Vec2> curveMiddle(const std::vector<Pi>& pis, std::size_t pi);
+
 /// The same PIs with one radius at all bare corners between the ends.
 std::vector<Pi> withRadius(std::vector<Pi> pis, double radius);
 

@@ -44,6 +44,10 @@ struct Pvi {
     double height = 0;
     double curveLength = 0;
     double byK = 0;  ///< the length follows from this K (see curveLengthByK); 0: it is as it was typed
+    /// The grade to the next one stays when either of them is moved (see design_edit.h).
+    bool locked = false;
+    /// To the next one it is not straight: the ground plus this much (see laidOnGround).
+    std::optional<double> onGround = {};
     friend bool operator==(const Pvi&, const Pvi&) = default;
 };
 

@@ -3,6 +3,7 @@
 
 #include <optional>
 
+#include "core/base/result.h"
 #include "core/geometry/path.h"
 
 namespace erdwerk::route {
@@ -17,5 +18,10 @@ struct Mended {
 /// place lies within a quarter of the shorter of both, for any other two elements, and where another joint
 /// would no longer be tangent for it.
 std::optional<Mended> madeTangent(const geometry::Path& path, std::size_t element);
+
+/// An arc of a radius put into the joint behind an element, tangent to both: it lies on the side that the
+/// joint turns to, its centre where the two elements, moved aside by the radius, cross nearest to the joint.
+/// BadInput for a joint that is tangent, for spirals, and where the arc does not fit on both elements.
+Result<geometry::Path> withCurve(const geometry::Path& path, std::size_t element, double radius);
 
 }  // namespace erdwerk::route

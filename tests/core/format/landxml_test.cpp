@@ -35,6 +35,42 @@ TEST(LandXml, TheDemoComesBackTheSame) {
                 std::abs(geometry::signedArea(content.parcels[0].path)), 1e-6);
 }
 
+TEST(LandXml, GroundsAndCrossSectionsComeBack) {
+    const Folder folder;
+    const auto derived = valueOf(derive::evaluate(demo::project(demo::survey(7))));
+    const auto content = landXmlOf(derived, {25, 8, 12});
+    ASSERT_TRUE(writeLandXml(folder / "a.xml", content, "Q"));
+    const auto back = valueOf(readLandXml(folder / "a.xml"));
+    const auto& a = content.alignments[0];
+    const auto& b = back.alignments[0];
+    ASSERT_FALSE(a.grounds.empty());
+    ASSERT_EQ(b.grounds.size(), a.grounds.size());
+    for (std::size_t g = 0; g < a.grounds.size(); ++g) {
+        EXPECT_EQ(b.grounds[g].name, a.grounds[g].name);
+        EXPECT_EQ(b.grounds[g].places, a.grounds[g].places);
+    }
+    ASSERT_GT(a.sections.size(), 3U);
+    ASSERT_EQ(b.sections.size(), a.sections.size());
+    for (std::size_t k = 0; k < a.sections.size(); ++k) {
+        EXPECT_EQ(b.sections[k].station, a.sections[k].station);
+        ASSERT_EQ(b.sections[k].surfaces.size(), a.sections[k].surfaces.size());
+        for (std::size_t s = 0; s < a.sections[k].surfaces.size(); ++s) {
+            EXPECT_EQ(b.sections[k].surfaces[s].name, a.sections[k].surfaces[s].name);
+            EXPECT_EQ(b.sections[k].surfaces[s].places, a.sections[k].surfaces[s].places);
+        }
+    }
+    // An odd figure is said with its line.
+    std::ofstream(folder / "b.xml")
+        << "<LandXML><Units><Metric linearUnit='meter'/></Units><Alignments><Alignment name='x' "
+           "staStart='0'>\n"
+           "<CoordGeom><Line><Start>0 0</Start><End>0 9</End></Line></CoordGeom>\n"
+           "<Profile><ProfSurf name='g'><PntList2D>0 1 5</PntList2D></ProfSurf></Profile>"
+           "</Alignment></Alignments></LandXML>";
+    const auto bad = readLandXml(folder / "b.xml");
+    ASSERT_FALSE(bad);
+    EXPECT_THAT(bad.error().message(), testing::HasSubstr("b.xml:3"));
+}
+
 TEST(LandXml, ImportMakesObjectsOfAll) {
     const Folder folder;
     const auto derived = valueOf(derive::evaluate(demo::project(demo::survey(7))));

@@ -93,7 +93,8 @@ TEST(ObjectJson, DamageIsNamedWithTheObject) {
             static const std::set<std::string> optional{
                 "style",       "bands",     "deviation", "edits",       "fit",      "narrowest", "onCrossing",
                 "slopeChange", "smooth",    "tolerance", "off",         "base",     "before",    "pis",
-                "elements",    "equations", "serves",    "description", "criteria", "speeds",    "checked"};
+                "elements",    "equations", "serves",    "description", "criteria", "speeds",    "checked",
+                "marking",     "across",    "rows",      "scale",       "profile",  "sections"};
             if (optional.count(key) == 0) {
                 EXPECT_FALSE(objectFromJson(wrong)) << key << " of " << object->name;
             }

@@ -22,16 +22,17 @@ struct Sample;
 template <>
 struct Sample<Points> {
     static Points make() {
-        return {survey::PointSet(
-            {{"17", {1.5, 2.5}, 3.25, "TOE", "wet"}, {"18", {4, 5}, std::nullopt, "", "ü"}})};
+        return {
+            survey::PointSet({{"17", {1.5, 2.5}, 3.25, "TOE", "wet"}, {"18", {4, 5}, std::nullopt, "", "ü"}}),
+            std::make_shared<const StationTie>(StationTie{{101}, {{"17", 1020.5, -3.25}}})};
     }
     static bool same(const Points& a, const Points& b) {
         if (a.set.size() != b.set.size()) return false;
         for (std::size_t i = 0; i < a.set.size(); ++i)
             if (!(a.set[i] == b.set[i])) return false;
-        return true;
+        return (a.tie == b.tie) || (a.tie && b.tie && *a.tie == *b.tie);
     }
-    static std::size_t names() { return 0; }
+    static std::size_t names() { return 1; }
 };
 
 template <>
@@ -102,29 +103,36 @@ struct Sample<Alignment> {
         a.criteria = {102};
         a.speeds = {{1250.5, 30}, {1300, 50}};
         a.checked = false;
+        a.marking = {103};
         return a;
     }
     static bool same(const Alignment& a, const Alignment& b) {
         return a.line == b.line && a.reversed == b.reversed && a.startStation == b.startStation &&
                a.tickInterval == b.tickInterval && a.pis == b.pis && a.elements == b.elements &&
                a.equations == b.equations && a.serves == b.serves && a.description == b.description &&
-               a.criteria == b.criteria && a.speeds == b.speeds && a.checked == b.checked;
+               a.criteria == b.criteria && a.speeds == b.speeds && a.checked == b.checked &&
+               a.marking == b.marking;
     }
-    static std::size_t names() { return 2; }
+    static std::size_t names() { return 3; }
 };
 
 template <>
 struct Sample<Profile> {
-    static Profile make() { return {{101}, {102}, {{0, 10, 0}, {50, 12, 30}, {100, 11, 0}}, 2.5}; }
-    static bool same(const Profile& a, const Profile& b) {
-        if (a.design.size() != b.design.size()) return false;
-        for (std::size_t i = 0; i < a.design.size(); ++i)
-            if (a.design[i].station != b.design[i].station || a.design[i].height != b.design[i].height ||
-                a.design[i].curveLength != b.design[i].curveLength)
-                return false;
-        return a.alignment == b.alignment && a.ground == b.ground && a.exaggeration == b.exaggeration;
+    static Profile make() {
+        Profile out{{101}, {102}, {{0, 10, 0}, {50, 12, 30}, {100, 11, 0}}, 2.5};
+        out.design[0].locked = true;
+        out.design[1].onGround = -0.25;
+        out.across = {{103}};
+        out.rows = {route::ProfileRow::Distance, route::ProfileRow::Curve};
+        out.scale = 500;
+        return out;
     }
-    static std::size_t names() { return 2; }
+    static bool same(const Profile& a, const Profile& b) {
+        return a.design == b.design && a.alignment == b.alignment && a.ground == b.ground &&
+               a.exaggeration == b.exaggeration && a.across == b.across && a.rows == b.rows &&
+               a.scale == b.scale;
+    }
+    static std::size_t names() { return 3; }
 };
 
 template <>
@@ -165,16 +173,43 @@ struct Sample<Label> {
 template <>
 struct Sample<Sheet> {
     static Sheet make() {
-        return {Paper::A1, 250,          {48000.5, 91000.25},
-                {101},     "p",          "t",
-                "d",       "2026-11-26", {PlanPart::Contours, PlanPart::PointMarks}};
+        return {Paper::A1,
+                250,
+                {48000.5, 91000.25},
+                {101},
+                "p",
+                "t",
+                "d",
+                "2026-11-26",
+                {PlanPart::Contours, PlanPart::PointMarks},
+                {102},
+                {{103}, 12.5, 8}};
     }
     static bool same(const Sheet& a, const Sheet& b) {
         return a.paper == b.paper && a.scale == b.scale && a.centre == b.centre && a.parcel == b.parcel &&
                a.project == b.project && a.title == b.title && a.drawnBy == b.drawnBy && a.date == b.date &&
-               a.off == b.off;
+               a.off == b.off && a.profile == b.profile && a.sections == b.sections;
     }
-    static std::size_t names() { return 1; }
+    static std::size_t names() { return 3; }
+};
+
+template <>
+struct Sample<Marking> {
+    static Marking make() { return {{25, 125, false, true, false, true, true, 3.5}}; }
+    static bool same(const Marking& a, const Marking& b) { return a == b; }
+    static std::size_t names() { return 0; }
+};
+
+template <>
+struct Sample<Section> {
+    static Section make() {
+        return {{101}, {{1, 2}, {3, 4.5}}, {{102}}, 2.5, {terrain::SectionField::Northing}};
+    }
+    static bool same(const Section& a, const Section& b) {
+        return a.along == b.along && a.axis == b.axis && a.off == b.off && a.interval == b.interval &&
+               a.fields == b.fields;
+    }
+    static std::size_t names() { return 2; }
 };
 
 template <>

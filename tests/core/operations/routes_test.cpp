@@ -5,6 +5,7 @@
 #include "core/check/finding.h"
 #include "core/format/route_files.h"
 #include "core/operations/records.h"
+#include "core/operations/stationed_points.h"
 #include "core/route/pi_figures.h"
 #include "support/geometry.h"
 
@@ -158,8 +159,11 @@ TEST(Routes, AJointOutByALittleHasAFix) {
         return f.kind == "non-tangent" && f.text.find("'Drawn'") != std::string::npos;
     });
     ASSERT_NE(found, findings.end());
-    ASSERT_EQ(found->fixes.size(), 1U);
+    ASSERT_EQ(found->fixes.size(), 2U);
     EXPECT_THAT(found->fixes[0].label, HasSubstr("by 0.7"));  // 80 times half a degree
+    EXPECT_THAT(found->fixes[1].label, HasSubstr("curve of radius"));
+    const Document curved = found->fixes[1].apply(road.document);
+    EXPECT_TRUE(valueOf(derive::evaluate(curved)).alignments.at(id)->breaks.empty());
     road.document = found->fixes[0].apply(road.document);
     EXPECT_TRUE(road.results()->alignments.at(id)->breaks.empty());
     EXPECT_NE(pisOf(road.document, id), nullptr);  // now it can be changed by its PIs

@@ -48,7 +48,8 @@ json Json<Alignment>::write(const Alignment& p, const JsonContext<Alignment>&) {
             {"description", p.description},
             {"criteria", p.criteria.value},
             {"speeds", std::move(speeds)},
-            {"checked", p.checked}};
+            {"checked", p.checked},
+            {"marking", p.marking.value}};
 }
 
 template <>
@@ -67,6 +68,7 @@ Alignment Json<Alignment>::read(const json& j, const JsonContext<Alignment>&) {
     for (const json& s : j.value("speeds", json::array()))
         out.speeds.push_back({figure(s.at(0)), figure(s.at(1))});
     out.checked = j.value("checked", true);
+    if (j.contains("marking")) out.marking = idFrom(j, "marking");
     return out;
 }
 

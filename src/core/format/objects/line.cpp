@@ -37,6 +37,11 @@ json followsToJson(const Follows& follows) {
         if (row->surface) j["surface"] = row->surface.value;
         return j;
     }
+    if (const auto* design = std::get_if<DesignOf>(&follows))
+        return {{"designOf", design->profile.value},
+                {"row", linework::rowText(design->row)},
+                {"side", design->options.right ? "right" : "left"},
+                {"corners", design->options.corners == linework::OutsideCorner::Round ? "round" : "mitre"}};
     const auto& meeting = std::get<MeetingOf>(follows);
     return {{"meetingOf", {meeting.first.value, meeting.second.value}},
             {"grades", {meeting.options.a.riseOverRun(), meeting.options.b.riseOverRun()}},
@@ -52,15 +57,24 @@ bool isFirst(const json& j, const char* first, const char* second) {
 }
 
 Follows followsFromJson(const json& j) {
-    if (j.contains("rowOf")) {
-        RowOf out;
-        out.line = idFrom(j, "rowOf");
+    const auto beside = [&](auto& out) {
         auto row = linework::parseOffsetRow(word(j.at("row")));
         if (!row) throw std::runtime_error(row.error().text);
         out.row = std::move(*row);
         out.options.right = isFirst(j.at("side"), "right", "left");
         if (isFirst(j.at("corners"), "round", "mitre")) out.options.corners = linework::OutsideCorner::Round;
+    };
+    if (j.contains("rowOf")) {
+        RowOf out;
+        out.line = idFrom(j, "rowOf");
+        beside(out);
         if (j.contains("surface")) out.surface = idFrom(j, "surface");
+        return out;
+    }
+    if (j.contains("designOf")) {
+        DesignOf out;
+        out.profile = idFrom(j, "designOf");
+        beside(out);
         return out;
     }
     MeetingOf out;

@@ -1,0 +1,120 @@
+// Sections that are kept: a line in plan, a curtain under the ground in 3D, cut on the page Section.
+
+#include "app/base/theme.h"
+#include "app/kinds/all_kinds.h"
+
+namespace erdwerk::app {
+
+namespace {
+
+const derive::SectionResult* resultOf(const derive::Derived& derived, ObjectId id) {
+    const auto* result = derive::Derived::in(derived.sections, id);
+    return result == nullptr || result->axis.size() < 2 ? nullptr : result;
+}
+
+geometry::Path pathOf(const derive::SectionResult& result) {
+    geometry::Path path;
+    for (std::size_t k = 0; k + 1 < result.axis.size(); ++k)
+        path.push_back({result.axis[k], result.axis[k + 1], {}});
+    return path;
+}
+
+class SectionKind final : public StaysPut<ObjectKind> {
+public:
+    [[nodiscard]] QString noun() const override { return QObject::tr("section"); }
+    [[nodiscard]] QString title() const override { return QObject::tr("Sections"); }
+    void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
+        if (const auto* result = resultOf(derived, id))
+            for (const auto& p : result->axis) box.add(p);
+    }
+    [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Routes}; }
+    /// Its axis, dash and dot, with its name at both ends.
+    void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
+        const auto* result = resultOf(canvas.derived, id);
+        if (result == nullptr) return;
+        QPolygonF axis;
+        for (const auto& p : result->axis) axis << canvas.view.toPicture(p);
+        canvas.painter.setPen(canvas.pen(theme::ink, 1.1, Qt::DashDotLine));
+        canvas.painter.drawPolyline(axis);
+        const QString name = text(canvas.document.nameOf(id));
+        const double u = canvas.unit;
+        canvas.painter.setFont(canvas.font(11, true));
+        const QSizeF size(QFontMetricsF(canvas.painter.font()).horizontalAdvance(name) + 4 * u, 15 * u);
+        for (const QPointF& end : {axis.first(), axis.last()}) {
+            const QRectF room(end + QPointF(6 * u, -18 * u), size);
+            if (canvas.claim(room)) canvas.haloText(room, Qt::AlignCenter, name, theme::ink);
+        }
+    }
+    void hit(SnapSearch& search, ObjectId id) const override {
+        if (const auto* result = resultOf(search.derived(), id))
+            search.addPath(id, pathOf(*result), QObject::tr("section %1").arg(search.nameOf(id)));
+    }
+    void handles(HandlePainter& painter, const Ref& ref) const override {
+        if (const auto* result = resultOf(painter.derived(), ref.object)) painter.path(pathOf(*result));
+    }
+    /// Each surface as it is cut, and uprights down to the lowest place at the ends.
+    void show(SceneContent& content, ObjectId id) const override {
+        const auto* result = resultOf(content.derived(), id);
+        if (result == nullptr) return;
+        const QColor colour = content.selected(id) ? theme::clay : theme::ink;
+        std::optional<double> low;
+        for (const auto& row : result->rows)
+            for (const auto& h : row.heights)
+                if (h) low = std::min(low.value_or(*h), *h);
+        if (!low) return;
+        for (std::size_t s = 0; s < result->surfaces.size(); ++s) {
+            SceneStroke run{{}, colour, 2.5F};
+            for (const auto& row : result->rows) {
+                if (row.heights[s]) {
+                    run.places.push_back({row.place.x, row.place.y, *row.heights[s]});
+                    continue;
+                }
+                if (run.places.size() > 1) content.addStroke(run);
+                run.places.clear();
+            }
+            if (run.places.size() > 1) content.addStroke(std::move(run));
+        }
+        SceneStroke foot{{}, colour, 1.5F};
+        for (const auto& row : result->rows) foot.places.push_back({row.place.x, row.place.y, *low});
+        for (const auto* end : {&result->rows.front(), &result->rows.back()})
+            for (const auto& h : end->heights)
+                if (h)
+                    content.addStroke({{{end->place.x, end->place.y, *low}, {end->place.x, end->place.y, *h}},
+                                       colour,
+                                       1.5F});
+        content.addStroke(std::move(foot));
+    }
+    void facts(FactsForm& form, const Ref& ref) const override {
+        const ObjectId id = ref.object;
+        const auto* section = form.document().get<objects::Section>(id);
+        form.heading(form.nameOf(id));
+        form.nameEntry(id);
+        form.shownCheck(id);
+        form.fact(QObject::tr("Along"), section->along ? form.nameOf(section->along)
+                                                       : QObject::tr("%1 places").arg(section->axis.size()));
+        form.length(QObject::tr("Rows every"), section->interval, 0.001, QObject::tr("edges"),
+                    [id](const document::Document& d, double v) {
+                        return document::changed<objects::Section>(
+                            d, id, [v](objects::Section& s) { s.interval = v; });
+                    });
+        const auto* result = derive::Derived::in(form.derived().sections, id);
+        if (result == nullptr) return;
+        if (!result->problem.empty()) return form.fact(QObject::tr("Trouble"), text(result->problem));
+        QStringList through;
+        for (const ObjectId surface : result->surfaces) through << form.nameOf(surface);
+        form.fact(QObject::tr("Through"),
+                  through.isEmpty() ? QObject::tr("no surface") : through.join(QStringLiteral(", ")));
+        if (!result->rows.empty())
+            form.fact(QObject::tr("Length"), text(formatLength(result->rows.back().station, form.display())));
+    }
+};
+
+}  // namespace
+
+template <>
+const ObjectKind& kindOf<objects::Section>() {
+    static const SectionKind kind;
+    return kind;
+}
+
+}  // namespace erdwerk::app

@@ -1,0 +1,33 @@
+#pragma once
+// Profiles and cross-sections on paper.
+
+#include <QPainter>
+
+#include "app/base/session.h"
+
+namespace erdwerk::app {
+
+/// Paints a profile in a room of the paper, from its beginning as far as the room goes, 1 : scale along and
+/// with its exaggeration up (all of the height when that is to fit). `mm`: picture units a millimetre.
+void paintProfile(QPainter& painter, const Snapshot& snapshot, ObjectId profile, const QRectF& room,
+                  double mm, double scale);
+/// Paints cross-sections at a true scale in columns from below upwards, column after column, as plan sets
+/// have them; gives how many found room, and of how many.
+struct SectionsPlaced {
+    std::size_t drawn = 0;
+    std::size_t all = 0;
+};
+SectionsPlaced paintCrossSections(QPainter& painter, const Snapshot& snapshot,
+                                  const objects::SheetSections& sections, const QRectF& room, double mm,
+                                  double scale);
+
+/// A profile by itself as PDF (vector) or SVG, by the ending; at its scale along, or the next round one at
+/// which it is at most 380 mm long.
+Result<void> writeProfile(const QString& path, const Snapshot& snapshot, ObjectId profile);
+
+/// A drawing of a size in millimetres, as PDF (vector) or SVG by the ending; the file appears only when it is
+/// whole. `paint` gets the picture units a millimetre.
+Result<void> writeDrawing(const QString& path, QSizeF millimetres, const QString& title,
+                          const std::function<void(QPainter&, double)>& paint);
+
+}  // namespace erdwerk::app
