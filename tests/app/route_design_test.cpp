@@ -1,7 +1,9 @@
 // Profiles, cross-sections, kept sections, points by station and markings, through the real window.
 
+#include <QCheckBox>
 #include <QInputDialog>
 #include <QMenu>
+#include <QTableWidget>
 
 #include "app/bench/slice_page.h"
 #include "app/bench/station_table.h"
@@ -9,6 +11,7 @@
 #include "app/kinds/profile_section.h"
 #include "app/sheet/section_frames.h"
 #include "app/sheet/sheet_painter.h"
+#include "app/window/station_import.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
 #include "core/operations/stationed_points.h"
@@ -342,6 +345,36 @@ TEST_F(RouteDesign, PointsGoAlongWithAPiThatIsDragged) {
     select(stakes);
     run("points-tie");
     EXPECT_TRUE(doc().get<objects::Points>(stakes)->tie);
+}
+
+TEST_F(RouteDesign, StationsAreShownBeforeTheyComeIn) {
+    const auto open = [&](std::vector<route::StationedPoint> rows) {
+        auto* dialog = new StationImport(window->session(), QStringLiteral("/tmp/stakes.csv"),
+                                         std::move(rows), axis, window.get());
+        dialog->open();
+        return dialog;
+    };
+    auto* dialog = open({{"a", 20, 5, 101.0, "edge", 2}, {"b", 9000, 5, {}, "", 3}});
+    EXPECT_EQ(dialog->table()->item(0, 5)->text(), QStringLiteral("E 40.00  N 85.00"));
+    EXPECT_EQ(dialog->table()->item(1, 5)->text(), QStringLiteral("not on it (line 3)"));
+    EXPECT_TRUE(dialog->tied()->isChecked());
+    dialog->importButton()->click();
+    window->settle();
+    const auto& stakes = *doc().get<objects::Points>(named<objects::Points>("stakes 1"));
+    ASSERT_EQ(stakes.set.size(), 1U);
+    EXPECT_EQ(stakes.set[0].height, 101.0);
+    ASSERT_TRUE(stakes.tie);
+    EXPECT_EQ(stakes.tie->alignment, axis);
+    run("undo");
+    // Names that repeat cannot be tied; nothing on it cannot come in.
+    auto* repeated = open({{"a", 20, 5, {}, "", 2}, {"a", 30, 5, {}, "", 3}});
+    EXPECT_FALSE(repeated->tied()->isEnabled());
+    repeated->importButton()->click();
+    window->settle();
+    EXPECT_FALSE(doc().get<objects::Points>(named<objects::Points>("stakes 1"))->tie);
+    auto* none = open({{"a", -20, 5, {}, "", 2}});
+    EXPECT_FALSE(none->importButton()->isEnabled());
+    none->reject();
 }
 
 TEST_F(RouteDesign, ACurveIsBentByItsMiddle) {

@@ -76,6 +76,14 @@ Result<void> writeDemo(const std::string& folder, std::uint32_t seed) {
             format::replaceFile(folder + "/lane-criteria.json", format::criteriaText(route::laneCriteria()));
         !done)
         return done;
+    // Stakes at both edges of the lane, 3 from its middle with 2.5 % to both sides.
+    std::string stakes = "name,station,offset,height,code\n";
+    for (int k = 0; k <= 11; ++k)
+        for (const auto& [side, offset] : {std::pair{"L", -3.0}, {"R", 3.0}})
+            if (const auto at = route::designAt(demo::laneDesign(), 20.0 * k))
+                stakes += side + std::to_string(k + 1) + "," + formatExact(20.0 * k) + "," +
+                          formatExact(offset) + "," + formatFixed(at->height - 0.075, 3) + ",edge\n";
+    if (auto done = format::replaceFile(folder + "/lane-stations.csv", stakes); !done) return done;
     // A way up to the terrace, as an old plan has it.
     if (auto done = format::replaceFile(
             folder + "/path-pis.csv",

@@ -5,6 +5,8 @@
 #include <QThread>
 #include <algorithm>
 
+#include "core/document/following.h"
+
 namespace erdwerk::app {
 
 using document::Document;
@@ -151,8 +153,9 @@ bool Session::edit(const QString& what, const document::Edit& edit) {
 void Session::preview(const document::Edit& edit) {
     if (isReadOnly()) return;
     auto next = edit(history_.fresh());
-    if (!next) return;
-    preview_ = std::move(next->document);
+    // The last picture that could be stays, and why this one cannot is said at once.
+    if (!next) return Q_EMIT message(QString::fromStdString(next.error().text), true);
+    preview_ = document::withPointsTied(history_.fresh(), std::move(next->document));
     Q_EMIT documentChanged();
     // A drag shows each result that gets finished; only edits stop what runs.
     evaluate(false);

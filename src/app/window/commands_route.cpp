@@ -1,10 +1,9 @@
 // The commands of the Route stage.
 
-#include <set>
-
 #include "app/base/file_dialog.h"
 #include "app/sheet/section_frames.h"
 #include "app/window/main_window.h"
+#include "app/window/station_import.h"
 #include "core/format/import.h"
 #include "core/format/marking_file.h"
 #include "core/format/route_files.h"
@@ -17,27 +16,13 @@
 namespace erdwerk::app {
 
 void MainWindow::readPointsByStation() {
-    const auto all = session_.document().all<objects::Alignment>();
-    const auto along = session_.selected<objects::Alignment>();
-    if (!along && all.size() != 1) return say(tr("Select the alignment that the stations are of"), true);
     const QString path = fileToOpen(this, tr("Points by station"), tr("Tables (*.csv *.txt)"));
     if (path.isEmpty()) return;
     auto rows = format::readStationRows(path.toStdString());
     if (!rows) return say(QString::fromStdString(rows.error().message()), true);
-    const ObjectId of = along.value_or(all.front());
-    const auto stem = format::stemOf(path.toStdString());
-    // They follow the alignment; what is tied is found by its number, so repeated ones stay loose.
-    std::set<std::string> numbers;
-    for (const auto& row : *rows) numbers.insert(row.name);
-    const bool tied = numbers.size() == rows->size();
-    const auto count = rows->size();
-    if (session_.edit(tr("Points by station"),
-                      operations::pointsByStation(
-                          session_.results(), of, stem, std::move(*rows),
-                          tied ? operations::StationTies::Tied : operations::StationTies::Loose)))
-        say(tied ? tr("%1 points, tied to %2").arg(count).arg(nameOf(of))
-                 : tr("%1 points; their names repeat, so they are not tied to %2").arg(count).arg(nameOf(of)),
-            false);
+    const auto all = session_.document().all<objects::Alignment>();
+    const ObjectId proposed = oneAlignment().value_or(all.empty() ? ObjectId{} : all.front());
+    (new StationImport(session_, path, std::move(*rows), proposed, this))->open();
 }
 
 /// The alignment that is selected, or the only one.

@@ -255,10 +255,14 @@ private:
             if (part.empty()) continue;
             const Along p = between(a.at, b.at, part.from);
             const Along q = between(a.at, b.at, part.to);
-            if (next == terrain::Tin::none)
+            if (next == terrain::Tin::none) {
                 found_.add(a.at, b.at, EndsOn::Rim);
-            else
-                open_.push({std::min(p.d, q.d), std::min(p.s, q.s), std::max(p.s, q.s), next});
+                continue;
+            }
+            // It is visited soon: its corners and neighbours are on their way meanwhile.
+            __builtin_prefetch(tin_.corners().data() + 3 * std::size_t{next});
+            __builtin_prefetch(tin_.links().data() + 3 * std::size_t{next});
+            open_.push({std::min(p.d, q.d), std::min(p.s, q.s), std::max(p.s, q.s), next});
         }
     }
 

@@ -39,6 +39,16 @@ const route::AlignmentGeometry* geometryOf(const Derived& seen, ObjectId alignme
 
 }  // namespace
 
+std::vector<std::optional<geometry::Vec2>> placesOf(const Derived& seen, ObjectId alignment,
+                                                    const std::vector<route::StationedPoint>& rows) {
+    const auto* line = geometryOf(seen, alignment);
+    std::vector<std::optional<geometry::Vec2>> out(rows.size());
+    for (std::size_t i = 0; line != nullptr && i < rows.size(); ++i)
+        if (const auto distance = line->stationing.distanceAt(rows[i].station, line->length))
+            out[i] = placeAt(*line, line->running(*distance), rows[i].offset);
+    return out;
+}
+
 Edit pointsByStation(const Results& seen, ObjectId alignment, const std::string& set,
                      std::vector<route::StationedPoint> rows, StationTies ties) {
     return [=, rows = std::move(rows)](const Document& d) -> Result<Edited> {
@@ -47,14 +57,14 @@ Edit pointsByStation(const Results& seen, ObjectId alignment, const std::string&
             return badInput("the alignment is gone");
         std::vector<survey::SurveyPoint> points;
         objects::StationTie tie{alignment, {}};
-        for (const auto& row : rows) {
-            const auto distance = line->stationing.distanceAt(row.station, line->length);
-            if (!distance)
+        const auto places = placesOf(*seen, alignment, rows);
+        for (std::size_t i = 0; i < rows.size(); ++i) {
+            const auto& row = rows[i];
+            if (!places[i])
                 return badInput("'" + row.name + "': station " +
                                 formatStation(row.station, d.settings().display) + " is not on '" +
                                 d.nameOf(alignment) + "'");
-            points.push_back(
-                {row.name, placeAt(*line, line->running(*distance), row.offset), row.height, row.code, ""});
+            points.push_back({row.name, *places[i], row.height, row.code, ""});
             tie.points.push_back({row.name, row.station, row.offset});
         }
         if (points.empty()) return badInput("there are no rows");

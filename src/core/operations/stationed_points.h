@@ -6,6 +6,11 @@
 
 namespace erdwerk::operations {
 
+/// Where rows come to stand, one for each; nothing where the station is not on the alignment (before its
+/// start, beyond its end, in a gap of its numbering).
+std::vector<std::optional<geometry::Vec2>> placesOf(const Derived& seen, ObjectId alignment,
+                                                    const std::vector<route::StationedPoint>& rows);
+
 enum class StationTies { Tied, Loose };
 /// A set of points from stations and offsets, named after the file they are from; heights and codes as they
 /// are given. Tied ones follow the alignment. BadInput, with the row's line, for a station that is not on the

@@ -122,26 +122,28 @@ std::vector<PviFigures> figures(const std::vector<Pvi>& pvis) {
 }
 
 std::optional<DesignPoint> designAt(const std::vector<Pvi>& pvis, double station) {
-    if (pvis.size() < 2 || station < pvis.front().station || station > pvis.back().station)
+    if (pvis.size() < 2 || !(station >= pvis.front().station) || station > pvis.back().station)
         return std::nullopt;
-    const auto figs = figures(pvis);
-    for (std::size_t i = 1; i + 1 < pvis.size(); ++i) {
+    const auto after = std::upper_bound(pvis.begin(), pvis.end(), station,
+                                        [](double s, const Pvi& p) { return s < p.station; });
+    const auto at = std::min(static_cast<std::size_t>(after - pvis.begin()), pvis.size() - 1) - 1;
+    const auto gradeOf = [&](std::size_t k) {
+        return (pvis[k + 1].height - pvis[k].height) / (pvis[k + 1].station - pvis[k].station);
+    };
+    // Only the curves at both ends of the straight can reach the place.
+    for (const std::size_t i : {at, at + 1}) {
         const double half = pvis[i].curveLength / 2;
-        if (half <= 0 || std::abs(station - pvis[i].station) > half || !figs[i].gradeIn || !figs[i].gradeOut)
+        if (i == 0 || i + 1 == pvis.size() || half <= 0 || std::abs(station - pvis[i].station) > half)
             continue;
-        const double g1 = figs[i].gradeIn->riseOverRun();
-        const double g2 = figs[i].gradeOut->riseOverRun();
+        const double g1 = gradeOf(i - 1);
+        const double g2 = gradeOf(i);
         const double x = station - (pvis[i].station - half);
         const double start = pvis[i].height - g1 * half;
         return DesignPoint{start + g1 * x + (g2 - g1) * x * x / (2 * pvis[i].curveLength),
                            Grade::riseOverRun(g1 + (g2 - g1) * x / pvis[i].curveLength)};
     }
-    for (std::size_t i = 0; i + 1 < pvis.size(); ++i) {
-        if (station > pvis[i + 1].station || !figs[i].gradeOut) continue;
-        const double g = figs[i].gradeOut->riseOverRun();
-        return DesignPoint{pvis[i].height + g * (station - pvis[i].station), *figs[i].gradeOut};
-    }
-    return std::nullopt;
+    const double g = gradeOf(at);
+    return DesignPoint{pvis[at].height + g * (station - pvis[at].station), Grade::riseOverRun(g)};
 }
 
 std::optional<double> fillDepth(const std::vector<Pvi>& design, const std::vector<ProfilePoint>& ground,
