@@ -1,4 +1,10 @@
+#include <iterator>
+#include <sstream>
+
 #include "cli/operation.h"
+#include "core/base/notation.h"
+#include "core/format/project_file.h"
+#include "core/format/record_tables.h"
 #include "core/parcel/parcel.h"
 
 namespace erdwerk::cli {
@@ -49,10 +55,50 @@ Result<Outcome> describe(const Arguments& a) {
     return out;
 }
 
+Result<Outcome> table(const Arguments& a) {
+    const auto kind = format::tableFromName(a.inputs.front());
+    if (!kind)
+        return badInput("'" + a.inputs.front() +
+                        "' is no table: courses, curves, points, stations, areas or volumes");
+    std::vector<std::string> columns;
+    std::istringstream names(a.columns);
+    for (std::string name; std::getline(names, name, ',');) columns.emplace_back(trimmed(name));
+    format::RecordRows all;
+    for (std::size_t i = 1; i < a.inputs.size(); ++i) {
+        auto opened = format::openProjectWithJournal(a.inputs[i], a.withJournal);
+        if (!opened) return tl::unexpected(opened.error());
+        const auto derived = derive::evaluate(opened->document);
+        if (!derived) return tl::unexpected(derived.error());
+        auto rows = format::recordRows(*derived, *kind);
+        if (i == 1) {
+            all = std::move(rows);
+        } else if (rows.header == all.header) {
+            std::move(rows.rows.begin(), rows.rows.end(), std::back_inserter(all.rows));
+        } else {
+            return badInput("has another unit than the project before, so its areas do not fit one table",
+                            a.inputs[i]);
+        }
+    }
+    auto chosen = format::withColumns(std::move(all), columns);
+    if (!chosen) return tl::unexpected(chosen.error());
+    if (auto done = format::writeRecord(a.output, *chosen); !done) return tl::unexpected(done.error());
+    Outcome out;
+    out.json = {{"rows", chosen->rows.size()}};
+    return out;
+}
+
 }  // namespace
 
 std::vector<Operation> parcelOperations() {
     return {
+        {"table", "What a project holds as a table: courses, curves, points, stations, areas or volumes.",
+         "erdwerk-cli table courses data/demo/quillmoor.erdwerk -o courses.csv --json",
+         [](CLI::App& app, Arguments& a) {
+             app.add_option("inputs", a.inputs, "the table, then projects")->required()->expected(2, -1);
+             app.add_option("--columns", a.columns, "names of columns, in this order (all)");
+             app.add_option("-o,--output", a.output, ".csv or .xlsx")->required();
+         },
+         table},
         {"describe", "Courses, closure, area and a metes-and-bounds description of a parcel.",
          "erdwerk-cli describe --parcel data/demo/plot.gpkg",
          [](CLI::App& app, Arguments& a) {

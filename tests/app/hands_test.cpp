@@ -168,7 +168,7 @@ TEST_F(Hands, PagesOpenByNumberAndEverythingIsSelectedByAKey) {
                   doc().all<objects::Sheet>().size() - doc().all<objects::LabelStyle>().size() -
                   doc().all<objects::Profile>().size() - doc().all<objects::OffsetSet>().size() -
                   doc().all<objects::BatterKind>().size() - doc().all<objects::DesignCriteria>().size() -
-                  doc().shown().hidden.size());
+                  doc().all<objects::Marking>().size() - doc().shown().hidden.size());
 }
 
 TEST_F(Hands, TheFinderKnowsPagesSettingsFindingsAndWhatWasUsedLast) {

@@ -27,6 +27,7 @@ std::optional<Vec2> placeToPoint(const Site& site, ObjectId id) {
     if (std::holds_alternative<objects::Label>(payload)) return Vec2{70, 40};
     if (std::holds_alternative<objects::Cloud>(payload)) return Vec2{12, 52};
     if (std::holds_alternative<objects::HeightRaster>(payload)) return Vec2{80, 90};
+    if (std::holds_alternative<objects::Section>(payload)) return Vec2{27, 72};
     return std::nullopt;
 }
 
@@ -129,7 +130,7 @@ TYPED_TEST(EveryKindOnScreen, IsFoundUnderTheCursor) {
 
 TYPED_TEST(EveryKindOnScreen, IsSeenIn3DWhenItIsOneOfThose) {
     const std::set<std::string_view> seen{"line",  "surface",  "alignment", "parcel",
-                                          "cloud", "backdrop", "earthwork"};
+                                          "cloud", "backdrop", "earthwork", "section"};
     SceneContent content(std::make_shared<const Snapshot>(this->site.snapshot), {});
     this->kind.show(content, this->id);
     const bool any = !content.meshes().empty() || !content.dense().empty() || !content.strokes().empty() ||

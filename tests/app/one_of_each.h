@@ -64,7 +64,7 @@ struct Site {
         add("Steep", BatterKind{});
         add("Lanes", DesignCriteria{route::laneCriteria()});
         add("Posts", Marking{route::defaultMarking(LengthUnit::Metre)});
-        add("Cut", Section{{}, test::places("5 70, 45 95"), {}, 0});
+        add("Cut", Section{{}, test::places("5 70, 60 75"), {}, 0});
         add("Kerb", OffsetSet{{test::valueOf(linework::parseOffsetRow("0.3,-2%"))}, {}});
         snapshot.derived = test::valueOf(derive::evaluate(document));
         for (const auto& [id, result] : snapshot.derived.surfaces)

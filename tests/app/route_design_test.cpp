@@ -52,6 +52,7 @@ protected:
         return window->profile();
     }
     void choose(QToolButton* button, const QString& words) {
+        Q_EMIT button->menu()->aboutToShow();
         for (QAction* item : button->menu()->actions())
             if (item->text().startsWith(words)) {
                 item->trigger();
@@ -281,7 +282,7 @@ TEST_F(RouteDesign, ASectionIsKeptOpenedAndChanged) {
     page->interval()->setText(QStringLiteral("10"));
     Q_EMIT page->interval()->editingFinished();
     waitFor(page);
-    page->keepButton()->click();
+    page->keepAction()->trigger();
     window->settle();
     ASSERT_EQ(doc().all<objects::Section>().size(), 1U);
     const ObjectId kept = doc().all<objects::Section>().front();
@@ -296,7 +297,7 @@ TEST_F(RouteDesign, ASectionIsKeptOpenedAndChanged) {
     select(kept);
     waitFor(page);
     EXPECT_EQ(page->interval()->text(), QStringLiteral("10"));
-    EXPECT_FALSE(page->keepButton()->isEnabled());
+    EXPECT_FALSE(page->keepAction()->isEnabled());
     page->interval()->setText(QStringLiteral("25"));
     Q_EMIT page->interval()->editingFinished();
     window->settle();

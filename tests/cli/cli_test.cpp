@@ -177,6 +177,32 @@ TEST_F(Cli, DescribeGivesCoursesAndExitsOneWhenOpen) {
     EXPECT_EQ(cli(folder, "describe --parcel open.geojson --begin 9").exit, 2);
 }
 
+TEST_F(Cli, TableWritesWhatAProjectHolds) {
+    const std::string project = demo + "/quillmoor.erdwerk";
+    auto run = cli(folder, "table courses " + project + " -o c.csv --json");
+    ASSERT_EQ(run.exit, 0) << run.err;
+    EXPECT_EQ(json::parse(run.out)["rows"], 6);
+    std::ifstream in(folder / "c.csv");
+    std::string heading;
+    std::string first;
+    std::getline(in, heading);
+    std::getline(in, first);
+    EXPECT_EQ(heading, "parcel,course,kind,direction,distance,radius,delta,arc,side\r");
+    EXPECT_EQ(first.substr(0, 9), "Plot Q-4,");
+    run =
+        cli(folder, "table points " + project + " " + project + " --columns number,height -o p.xlsx --json");
+    ASSERT_EQ(run.exit, 0) << run.err;
+    EXPECT_EQ(json::parse(run.out)["rows"], 2 * 591);
+    EXPECT_EQ(cli(folder, "table volumes " + project + " -o v.csv").exit, 0);
+    EXPECT_EQ(cli(folder, "table stations " + project + " -o s.csv").exit, 0);
+    EXPECT_EQ(cli(folder, "table chairs " + project + " -o x.csv").exit, 2);
+    EXPECT_EQ(cli(folder, "table points " + project + " --columns colour -o x.csv").exit, 2);
+    EXPECT_EQ(cli(folder, "table points " + demo + "/survey.csv -o x.csv").exit, 2);
+    EXPECT_EQ(cli(folder, "table points " + project + " -o x.txt").exit, 2);
+    EXPECT_EQ(cli(folder, "table points -o x.csv").exit, 2);
+    EXPECT_FALSE(std::filesystem::exists(folder / "x.csv"));
+}
+
 TEST_F(Cli, CheckFindsTheFaultsOfTheDemo) {
     const auto run = cli(folder, "check " + demo + "/survey.csv " + demo + "/lines.gpkg --json");
     EXPECT_EQ(run.exit, 1);
@@ -242,7 +268,7 @@ TEST_F(Cli, EveryExampleRunsOnTheDemoData) {
         // The demo has its deliberate faults: the checks say so.
         EXPECT_EQ(run.exit, line.find(" check") != std::string::npos ? 1 : 0) << line << "\n" << run.err;
     }
-    EXPECT_EQ(examples, 29);
+    EXPECT_EQ(examples, 30);
 }
 
 }  // namespace

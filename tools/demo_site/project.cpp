@@ -92,7 +92,7 @@ private:
             add("Lane formation", Line{laneFormation(site_.lane.line, design, ground_), LineStyle::Plain},
                 site_works_);
         Profile profile{lane_, ground_, design, 5};
-        profile.rows.push_back(route::ProfileRow::Grade);
+        profile.rows = {route::ProfileRow::Ground, route::ProfileRow::Design};
         add("Lane design", profile);
     }
 

@@ -40,6 +40,9 @@ void ProfilePage::fillMore(const objects::Profile& p) {
     auto* menu = more_->menu();
     const int row = table_->currentRow();
     const auto design = static_cast<int>(p.design.size());
+    if (row >= 0 && row < design)
+        connect(menu->addAction(tr("Remove PVI %1").arg(row + 1)), &QAction::triggered, this,
+                &ProfilePage::removePvi, Qt::QueuedConnection);
     const auto edit = [this](const QString& what, const document::Edit& does) {
         QMetaObject::invokeMethod(
             this, [this, what, does] { session_.edit(what, does); }, Qt::QueuedConnection);

@@ -31,7 +31,7 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : BenchPage(parent),
     section_ = new SectionView;
     splitter->addWidget(section_);
     splitter->addWidget(buildTable());
-    splitter->setSizes({330, 510});
+    splitter->setSizes({390, 450});
     layout->addWidget(splitter, 1);
     connect(&session_, &Session::resultsChanged, this, &ProfilePage::refresh);
     connect(&session_, &Session::selectionChanged, this, &ProfilePage::refresh);
@@ -69,17 +69,15 @@ QLayout* ProfilePage::buildBar() {
         button->setPopupMode(QToolButton::InstantPopup);
         button->setMenu(new QMenu(button));
         button->setStyleSheet(QStringLiteral("padding: 2px 14px 2px 7px;"));
+        connect(button->menu(), &QMenu::aboutToShow, this, &ProfilePage::fillMenus);
     }
-    remove_ = new QPushButton(tr("Remove PVI"));
-    remove_->setToolTip(tr("Delete, on the section or in the table"));
     start_ = new QPushButton(tr("New profile"));
     for (auto* combo : {choice_, ground_}) {
         combo->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         combo->setMinimumContentsLength(8);
     }
-    for (auto* button : {add_, remove_, start_}) button->setStyleSheet(QStringLiteral("padding: 2px 7px;"));
+    for (auto* button : {add_, start_}) button->setStyleSheet(QStringLiteral("padding: 2px 7px;"));
     bar->addWidget(choice_);
-    bar->addWidget(new QLabel(tr("over")));
     bar->addWidget(ground_);
     bar->addWidget(new QLabel(tr("heights ×")));
     bar->addWidget(exaggeration_);
@@ -88,7 +86,6 @@ QLayout* ProfilePage::buildBar() {
     bar->addWidget(more_);
     bar->addWidget(start_);
     bar->addWidget(add_);
-    bar->addWidget(remove_);
     return bar;
 }
 
@@ -128,7 +125,6 @@ void ProfilePage::connectBar() {
                [value](objects::Profile& p) { p.exaggeration = value; });
     });
     connect(add_, &QPushButton::clicked, this, &ProfilePage::addPvi);
-    connect(remove_, &QPushButton::clicked, this, &ProfilePage::removePvi);
     connect(start_, &QPushButton::clicked, this, &ProfilePage::newProfilePressed);
 }
 
@@ -226,11 +222,12 @@ void ProfilePage::fillChoices() {
     const auto* p = profile();
     ground_->setCurrentIndex(
         p == nullptr ? -1 : ground_->findData(QVariant::fromValue<qulonglong>(p->ground.value)));
-    for (QWidget* w :
-         {static_cast<QWidget*>(choice_), static_cast<QWidget*>(ground_),
-          static_cast<QWidget*>(exaggeration_), static_cast<QWidget*>(add_), static_cast<QWidget*>(remove_),
-          static_cast<QWidget*>(rows_), static_cast<QWidget*>(more_)})
+    for (QWidget* w : {static_cast<QWidget*>(choice_), static_cast<QWidget*>(ground_),
+                       static_cast<QWidget*>(exaggeration_), static_cast<QWidget*>(add_),
+                       static_cast<QWidget*>(rows_), static_cast<QWidget*>(more_)})
         w->setEnabled(p != nullptr);
+    // The rack has it, too; with a profile on the page there is no room to spare.
+    start_->setVisible(p == nullptr);
     start_->setEnabled(!document.all<objects::Alignment>().empty());
     start_->setToolTip(start_->isEnabled() ? tr("A profile for the selected alignment")
                                            : tr("Make an alignment first"));
@@ -270,7 +267,6 @@ void ProfilePage::refresh() {
     section_->setData(std::move(shown));
     showExaggeration();
     fillTable(p->design);
-    fillMenus();
 }
 
 void ProfilePage::fillTable(const std::vector<route::Pvi>& design) {
@@ -279,6 +275,10 @@ void ProfilePage::fillTable(const std::vector<route::Pvi>& design) {
     const auto figures = route::figures(design);
     const auto ground =
         profile_ ? session_.derived().profiles.find(*profile_) : session_.derived().profiles.end();
+    const auto* p = profile();
+    const auto& laid = p == nullptr || ground == session_.derived().profiles.end()
+                           ? design
+                           : derive::designOf(*p, ground->second.get());
     table_->setRowCount(static_cast<int>(design.size()));
     for (std::size_t i = 0; i < design.size(); ++i) {
         const auto put = [&](int column, const QString& text, bool editable) {
@@ -292,7 +292,10 @@ void ProfilePage::fillTable(const std::vector<route::Pvi>& design) {
         };
         put(Number, QString::number(i + 1), false);
         put(Station, stationText(design[i].station), true);
-        put(Height, QString::fromStdString(formatHeight(design[i].height, display)), true);
+        const bool onGround = design[i].onGround || (i > 0 && design[i - 1].onGround);
+        const auto there = onGround ? route::designAt(laid, design[i].station) : std::nullopt;
+        put(Height, QString::fromStdString(formatHeight(there ? there->height : design[i].height, display)),
+            !onGround);
         put(GradeIn,
             i > 0 && design[i - 1].onGround ? QStringLiteral("=%1").arg(QString::fromStdString(
                                                   formatRise(*design[i - 1].onGround, display)))
@@ -311,7 +314,7 @@ void ProfilePage::fillTable(const std::vector<route::Pvi>& design) {
                          : QString(),
             false);
         const auto depth = ground != session_.derived().profiles.end()
-                               ? route::fillDepth(design, ground->second->ground, design[i].station)
+                               ? route::fillDepth(laid, ground->second->ground, design[i].station)
                                : std::nullopt;
         put(Depth,
             depth ? QString::fromStdString((*depth >= 0 ? "+" : "") +
@@ -404,13 +407,14 @@ void ProfilePage::showHover() {
     const auto& display = session_.document().settings().display;
     QString text = stationText(so.station);
     const auto it = session_.derived().profiles.find(*profile_);
-    const auto* p = profile();
-    if (const auto d = route::designAt(p->design, so.station))
+    const auto& design =
+        derive::designOf(*profile(), derive::Derived::in(session_.derived().profiles, *profile_));
+    if (const auto d = route::designAt(design, so.station))
         text += tr("   design %1, %2")
                     .arg(QString::fromStdString(formatHeight(d->height, display)),
                          QString::fromStdString(formatGrade(d->grade, display)));
     if (it != session_.derived().profiles.end())
-        if (const auto depth = route::fillDepth(p->design, it->second->ground, so.station))
+        if (const auto depth = route::fillDepth(design, it->second->ground, so.station))
             text += (*depth >= 0 ? tr("   fill %1") : tr("   cut %1"))
                         .arg(QString::fromStdString(formatLength(std::abs(*depth), display)));
     depth_->setText(QStringLiteral("  ") + text);

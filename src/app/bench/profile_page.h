@@ -71,7 +71,6 @@ private:
     QToolButton* rows_;
     QToolButton* more_;
     QPushButton* add_;
-    QPushButton* remove_;
     QPushButton* start_;
     SectionView* section_;
     QTableWidget* table_;

@@ -86,33 +86,29 @@ QLayout* SlicePage::buildBar() {
     interval_->setPlaceholderText(tr("edges"));
     interval_->setAccessibleName(tr("Interval"));
     interval_->setToolTip(tr("A row every so far; empty: wherever a triangle's edge is crossed"));
-    auto* copyButton = new QPushButton(tr("Copy"));
-    auto* exportButton = new QPushButton(tr("Export…"));
-    for (auto* b : {copyButton, exportButton}) b->setStyleSheet(QStringLiteral("padding: 1px 8px;"));
+    auto* more = menuButton(tr("More"));
+    more->setToolTip(tr("Keep the section, copy its table, export it"));
     acrossButton_ = new QPushButton(tr("Across"));
     acrossButton_->setCheckable(true);
     acrossButton_->setToolTip(tr("Cross-sections of the alignment, one after the other"));
-    keep_ = new QPushButton(tr("Keep"));
-    keep_->setToolTip(tr("Keeps the section in the project by a name"));
-    for (auto* b : {acrossButton_, keep_}) b->setStyleSheet(QStringLiteral("padding: 1px 8px;"));
+    acrossButton_->setStyleSheet(QStringLiteral("padding: 1px 8px;"));
+    keep_ = more->menu()->addAction(tr("Keep in the project"));
     connect(acrossButton_, &QPushButton::toggled, this, &SlicePage::refresh);
-    connect(keep_, &QPushButton::clicked, this, &SlicePage::keep);
+    connect(keep_, &QAction::triggered, this, &SlicePage::keep);
+    connect(more->menu()->addAction(tr("Copy the table")), &QAction::triggered, this, &SlicePage::copy);
+    connect(more->menu()->addAction(tr("Export…")), &QAction::triggered, this, &SlicePage::exportPressed);
     bar->addWidget(title_, 1);
     bar->addWidget(acrossButton_);
-    bar->addWidget(keep_);
     bar->addWidget(shows_);
     bar->addWidget(fields_);
     bar->addWidget(new QLabel(tr("every")));
     bar->addWidget(interval_);
-    bar->addWidget(copyButton);
-    bar->addWidget(exportButton);
+    bar->addWidget(more);
     bar->addSpacing(8);
     connect(interval_, &QLineEdit::editingFinished, this, [this] {
         changeKept();
         refresh();
     });
-    connect(copyButton, &QPushButton::clicked, this, &SlicePage::copy);
-    connect(exportButton, &QPushButton::clicked, this, &SlicePage::exportPressed);
     connect(shows_->menu(), &QMenu::aboutToShow, this, &SlicePage::offerShown);
     return bar;
 }
@@ -342,8 +338,9 @@ void SlicePage::refresh() {
         return show({});
     }
     title_->setText(
-        along_ ? tr("Section along %1").arg(QString::fromStdString(session_.document().nameOf(along_)))
-               : tr("Section through %1 points").arg(points_.size()));
+        kept_    ? QString::fromStdString(session_.document().nameOf(kept_))
+        : along_ ? tr("Section along %1").arg(QString::fromStdString(session_.document().nameOf(along_)))
+                 : tr("Section through %1 points").arg(points_.size()));
     worker_->request({session_.snapshot(), std::move(line), *interval, off_}, true);
 }
 

@@ -32,7 +32,7 @@ public:
     [[nodiscard]] QLineEdit* interval() { return interval_; }
     [[nodiscard]] CrossSections* across() { return across_; }
     [[nodiscard]] QPushButton* acrossButton() { return acrossButton_; }
-    [[nodiscard]] QPushButton* keepButton() { return keep_; }
+    [[nodiscard]] QAction* keepAction() { return keep_; }
     /// Writes the table as CSV or XLSX.
     Result<void> exportTo(const QString& path) const;
     void copy() const;
@@ -78,7 +78,7 @@ private:
     QStackedWidget* views_;
     CrossSections* across_;
     QPushButton* acrossButton_;
-    QPushButton* keep_;
+    QAction* keep_;
     ObjectId kept_;         ///< the section of the project that is open
     bool opening_ = false;  ///< it is being shown: nothing was changed by hand
     SectionView* section_;

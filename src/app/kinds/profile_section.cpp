@@ -53,16 +53,21 @@ void addGrounds(SectionData& out, const derive::Derived& derived, const objects:
     out.empty = words(result.problem);
 }
 
-void addHandles(SectionData& out, const std::vector<route::Pvi>& design, const DisplaySettings& display) {
+void addHandles(SectionData& out, const std::vector<route::Pvi>& design, const std::vector<route::Pvi>& laid,
+                const DisplaySettings& display) {
     const auto figures = route::figures(design);
     for (std::size_t i = 0; i < design.size(); ++i) {
-        QString text = words(formatHeight(design[i].height, display));
+        // Beside a stretch on the ground a PVI lies on it, too.
+        const auto on = route::designAt(laid, design[i].station);
+        const bool ground = design[i].onGround || (i > 0 && design[i - 1].onGround);
+        const double height = ground && on ? on->height : design[i].height;
+        QString text = words(formatHeight(height, display));
         if (design[i].onGround)
             text += QObject::tr("  on the ground →");
         else if (figures[i].gradeOut)
             text += QStringLiteral("  ") + words(formatGrade(*figures[i].gradeOut, display)) +
                     (design[i].locked ? QObject::tr(" locked →") : QStringLiteral(" →"));
-        out.handles.push_back({design[i].station, design[i].height, text, true, true});
+        out.handles.push_back({design[i].station, height, text, true, true});
         if (const auto turning = route::highLowAt(design, i))
             out.marks.push_back({turning->station, turning->height,
                                  words(formatHeight(turning->height, display)), figures[i].crest});
@@ -72,9 +77,7 @@ void addHandles(SectionData& out, const std::vector<route::Pvi>& design, const D
 void addRows(SectionData& out, const objects::Profile& profile, const std::vector<route::Pvi>& design,
              const std::vector<route::ProfilePoint>& ground, const route::AlignmentGeometry& alignment,
              double every, const DisplaySettings& display) {
-    const auto places = route::profilePlaces(alignment, ground, {}, every);
-    const auto designPlaces =
-        design.empty() ? places : route::profilePlaces(alignment, ground, design, every);
+    const auto places = route::profilePlaces(alignment, ground, design, every);
     for (const auto row : profile.rows) {
         SectionRowCells cells{rowText(row), {}};
         const bool stretches = row == route::ProfileRow::Grade || row == route::ProfileRow::Curve;
@@ -89,17 +92,11 @@ void addRows(SectionData& out, const objects::Profile& profile, const std::vecto
                                            : words(formatGrade(s.grade, display))});
             }
         } else {
-            // Round places first; PVIs stand where there is room.
-            for (const auto* from : {&places, &designPlaces})
-                for (const auto& p : *from)
-                    cells.cells.push_back({p.running, p.running, words(cellText(p, row, display))});
-            std::stable_sort(cells.cells.begin(), cells.cells.end(),
-                             [](const auto& a, const auto& b) { return a.from < b.from; });
-            cells.cells.erase(std::unique(cells.cells.begin(), cells.cells.end(),
-                                          [](const auto& a, const auto& b) { return a.from == b.from; }),
-                              cells.cells.end());
+            for (const auto& p : places)
+                cells.cells.push_back({p.running, p.running, words(cellText(p, row, display))});
         }
         out.rows.push_back(std::move(cells));
+        out.stationsInRows = out.stationsInRows || row == route::ProfileRow::Station;
     }
 }
 
@@ -169,7 +166,7 @@ SectionData profileSection(const derive::Derived& derived, ObjectId id, double r
     auto series = designSeries(design);
     if (!series.points.empty()) out.series.push_back(std::move(series));
     if (result != nullptr) addGrounds(out, derived, *p, *result);
-    addHandles(out, p->design, display);
+    addHandles(out, p->design, design, display);
     if (result != nullptr && rowsEvery > 0) addRows(out, *p, design, result->ground, *a, rowsEvery, display);
     if (const auto* check = derive::Derived::in(derived.designs, p->alignment))
         for (const auto& f : check->findings)

@@ -70,6 +70,7 @@ struct SectionData {
     bool stretches = false;
     std::function<QString(double)> station;  ///< text of a distance
     std::vector<SectionRowCells> rows;       ///< under it, from above
+    bool stationsInRows = false;             ///< they need not stand under it once more
     QString empty;                           ///< shown when there is nothing to draw
 };
 

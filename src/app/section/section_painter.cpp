@@ -62,7 +62,8 @@ SectionFrame SectionPainter::frameFor(const SectionData& data, const QRectF& roo
     const double u = look.unit;
     SectionFrame f;
     // The legend stands above.
-    f.area = room.adjusted(54 * u, 34 * u, -16 * u, -24 * u - rowsHeight(data, u));
+    f.area =
+        room.adjusted(54 * u, 34 * u, -16 * u, -(data.stationsInRows ? 6 : 24) * u - rowsHeight(data, u));
     f.area.setHeight(std::max(f.area.height(), 20 * u));
     std::tie(f.minX, f.maxX) = extent(data);
     if (f.maxX - f.minX < 1e-6) f.maxX = f.minX + 1;
@@ -134,6 +135,7 @@ void SectionPainter::grid(const SectionFrame& f) {
         const double px = f.map(x, 0).x();
         painter_.setPen(pen(theme::hairline, 1));
         painter_.drawLine(QPointF(px, f.area.top()), QPointF(px, f.area.bottom()));
+        if (data_.stationsInRows) continue;
         painter_.setPen(theme::inkQuiet);
         painter_.drawText(QRectF(px - 44 * u_, foot + 5 * u_, 88 * u_, 14 * u_), Qt::AlignCenter,
                           data_.station ? data_.station(x) : QString::number(x));
@@ -195,7 +197,9 @@ void SectionPainter::rows(const SectionFrame& f) {
                 painter_.drawLine(QPointF(right, band.top()), QPointF(right, band.bottom()));
             }
             const double wide = metrics.horizontalAdvance(cell.text);
-            const double middle = (left + right) / 2;
+            double middle = (left + right) / 2;
+            // A figure at the very beginning stands beside the row's name.
+            if (cell.to <= cell.from) middle = std::max(middle, f.area.left() + wide / 2);
             // A stretch holds its words, a place keeps its distance from the one before.
             const bool fits =
                 cell.to > cell.from ? wide + 4 * u_ < right - left : middle - wide / 2 > last + 6 * u_;

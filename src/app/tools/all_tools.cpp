@@ -46,7 +46,8 @@ namespace erdwerk::app::tools {
     COMMAND("profile") COMMAND("profile-through-points") COMMAND("criteria-lanes")                       \
     COMMAND("criteria-read")                                                                             \
     SECTION(Route, "Stations")                                                                           \
-    COMMAND("points-by-station") COMMAND("stations") COMMAND("points-tie") COMMAND("points-by-offset")   \
+    COMMAND("cross-sections") COMMAND("points-by-station") COMMAND("stations") COMMAND("points-tie")     \
+    COMMAND("points-by-offset")                                                                          \
     SECTION(Record, "")                                                                                  \
     COMMAND("export") TOOL(parcelFromLine) TOOL(label) COMMAND("label-style") COMMAND("sheet")           \
     COMMAND("sheet-export")                                                                              \

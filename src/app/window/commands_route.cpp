@@ -44,6 +44,16 @@ void MainWindow::stationCommands() {
             tables_->showStations(*oneAlignment());
         },
         needOne);
+    command(
+        "cross-sections", tr("Cross-sections"),
+        tr("Across the selected alignment or the only one, one after the other, with areas"),
+        theme::icon(QStringLiteral("cross-sections")), route, {},
+        [this] {
+            session_.select({{*oneAlignment(), std::nullopt}});
+            bench_->open(Bench::Page::Section);
+            slice_->acrossButton()->setChecked(true);
+        },
+        needOne);
     const auto needPoints = [this, needOne] {
         const QString one = needOne();
         return !one.isEmpty() || session_.selected<objects::Points>() ? one
@@ -57,9 +67,9 @@ void MainWindow::stationCommands() {
         return out;
     };
     command(
-        "points-tie", tr("Tie points to the alignment"),
-        tr("They keep their station and offset when the alignment moves"), theme::icon(QStringLiteral("tie")),
-        route, {},
+        "points-tie", tr("Tie points"),
+        tr("Survey points keep their station and offset when the alignment moves"),
+        theme::icon(QStringLiteral("tie")), route, {},
         [this, members] {
             session_.edit(
                 tr("Tie points to an alignment"),
@@ -68,7 +78,7 @@ void MainWindow::stationCommands() {
         },
         needPoints);
     command(
-        "points-by-offset", tr("Connect points by offset"),
+        "points-by-offset", tr("Connect by offset"),
         tr("A line for each offset from the alignment, in the order of stations"),
         theme::icon(QStringLiteral("by-offset")), route, {},
         [this, members] {

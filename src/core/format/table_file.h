@@ -17,6 +17,17 @@ struct Table {
     std::optional<int> decimals = {};      ///< of all numbers; nothing: full precision
 };
 
+/// A cell of a sheet: a number that is shown with so many decimals, else a text.
+struct SheetCell {
+    std::string text;
+    std::optional<double> figure;
+    int decimals = 0;
+};
+/// As .xlsx. BadInput for another ending.
+Result<void> writeSheetTable(const std::string& path, const std::string& name,
+                             const std::vector<std::string>& header,
+                             const std::vector<std::vector<SheetCell>>& rows);
+
 std::string toCsv(const Table& table, char separator = ',');
 /// By the ending: .csv, or .xlsx with full precision.
 Result<void> writeTable(const std::string& path, const Table& table);

@@ -149,7 +149,10 @@ Edit addLabelStyles() {
 Edit newProfile(ObjectId alignment, ObjectId ground) {
     return [=](const Document& d) -> Result<Edited> {
         if (d.get<objects::Alignment>(alignment) == nullptr) return badInput("make an alignment first");
-        return d.added(freshName<objects::Profile>(d, "Profile"), objects::Profile{alignment, ground, {}, 5});
+        objects::Profile profile{alignment, ground, {}, 5};
+        // The axis says the stations; more rows are chosen where there is room for them.
+        profile.rows = {route::ProfileRow::Ground, route::ProfileRow::Design};
+        return d.added(freshName<objects::Profile>(d, "Profile"), std::move(profile));
     };
 }
 
