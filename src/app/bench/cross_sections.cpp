@@ -203,7 +203,6 @@ void CrossSections::draw() {
     // Fill is where the second lies above the first.
     if (shown.series.size() > 1) std::swap(shown.series[0], shown.series[1]);
     shown.shadeDifference = shown.series.size() > 1;
-    shown.exaggeration = 1;
     const auto& display = session_.document().settings().display;
     shown.station = [display](double offset) {
         return QString::fromStdString(formatLength(offset, display));

@@ -91,7 +91,9 @@ QLayout* SlicePage::buildBar() {
     acrossButton_ = new QPushButton(tr("Across"));
     acrossButton_->setCheckable(true);
     acrossButton_->setToolTip(tr("Cross-sections of the alignment, one after the other"));
-    acrossButton_->setStyleSheet(QStringLiteral("padding: 1px 8px;"));
+    acrossButton_->setStyleSheet(
+        QStringLiteral("QPushButton { padding: 1px 8px; } QPushButton:checked { border: 1px solid #B9502B; "
+                       "color: #B9502B; }"));
     keep_ = more->menu()->addAction(tr("Keep in the project"));
     connect(acrossButton_, &QPushButton::toggled, this, &SlicePage::refresh);
     connect(keep_, &QAction::triggered, this, &SlicePage::keep);
@@ -101,7 +103,8 @@ QLayout* SlicePage::buildBar() {
     bar->addWidget(acrossButton_);
     bar->addWidget(shows_);
     bar->addWidget(fields_);
-    bar->addWidget(new QLabel(tr("every")));
+    everyLabel_ = new QLabel(tr("every"));
+    bar->addWidget(everyLabel_);
     bar->addWidget(interval_);
     bar->addWidget(more);
     bar->addSpacing(8);
@@ -322,8 +325,10 @@ void SlicePage::refresh() {
     keep_->setEnabled(line.size() > 1 && !kept_);
     const bool across = canCross && acrossButton_->isChecked();
     views_->setCurrentIndex(across ? 1 : 0);
-    fields_->setEnabled(!across);
-    interval_->setEnabled(!across);
+    // Cross-sections have an interval of their own.
+    for (QWidget* w : {static_cast<QWidget*>(fields_), static_cast<QWidget*>(interval_),
+                       static_cast<QWidget*>(everyLabel_)})
+        w->setVisible(!across);
     if (across) {
         title_->setText(tr("Across %1").arg(QString::fromStdString(session_.document().nameOf(along_))));
         return across_->showOf(along_, off_);

@@ -85,6 +85,7 @@ private:
     QTableWidget* table_;
     QLineEdit* interval_;
     QLabel* title_;
+    QLabel* everyLabel_;
     QToolButton* fields_;
     QToolButton* shows_;
     ObjectId along_;                      ///< a line or an alignment; none: the points below

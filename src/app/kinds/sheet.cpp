@@ -47,26 +47,7 @@ public:
             QObject::tr("Parcel"), s.parcel,
             [edit](const Document& d, ObjectId p) { return edit(d, [p](auto& x) { x.parcel = p; }); },
             QObject::tr("none"));
-        form.objectChoice<objects::Profile>(
-            QObject::tr("Profile below"), s.profile,
-            [edit](const Document& d, ObjectId p) { return edit(d, [p](auto& x) { x.profile = p; }); },
-            QObject::tr("none"));
-        form.objectChoice<objects::Alignment>(
-            QObject::tr("Cross-sections of"), s.sections.alignment,
-            [edit](const Document& d, ObjectId a) {
-                return edit(d, [a](auto& x) { x.sections.alignment = a; });
-            },
-            QObject::tr("none, the plan"));
-        if (s.sections.alignment) {
-            form.length(QObject::tr("Every"), s.sections.interval, 0.1, {},
-                        [edit](const Document& d, double v) {
-                            return edit(d, [v](auto& x) { x.sections.interval = v; });
-                        });
-            form.length(QObject::tr("To each side"), s.sections.reach, 0.1, {},
-                        [edit](const Document& d, double v) {
-                            return edit(d, [v](auto& x) { x.sections.reach = v; });
-                        });
-        }
+        frames(form, id, s);
         form.heading(QObject::tr("Shows"));
         using objects::PlanPart;
         // Paper shows no colours of the ground, clouds or pictures.
@@ -91,6 +72,34 @@ public:
                    [edit](const Document& d, const QString& t) -> Result<Document> {
                        return edit(d, [&](auto& x) { x.date = t.toStdString(); });
                    });
+    }
+
+private:
+    /// What stands below the plan, or in its place.
+    static void frames(FactsForm& form, ObjectId id, const objects::Sheet& s) {
+        const auto edit = [id](const Document& d, const std::function<void(objects::Sheet&)>& change) {
+            return document::changed<objects::Sheet>(d, id, change);
+        };
+        form.objectChoice<objects::Profile>(
+            QObject::tr("Profile below"), s.profile,
+            [edit](const Document& d, ObjectId p) { return edit(d, [p](auto& x) { x.profile = p; }); },
+            QObject::tr("none"));
+        form.objectChoice<objects::Alignment>(
+            QObject::tr("Cross-sections of"), s.sections.alignment,
+            [edit](const Document& d, ObjectId a) {
+                return edit(d, [a](auto& x) { x.sections.alignment = a; });
+            },
+            QObject::tr("none, the plan"));
+        if (s.sections.alignment) {
+            form.length(QObject::tr("Every"), s.sections.interval, 0.1, {},
+                        [edit](const Document& d, double v) {
+                            return edit(d, [v](auto& x) { x.sections.interval = v; });
+                        });
+            form.length(QObject::tr("To each side"), s.sections.reach, 0.1, {},
+                        [edit](const Document& d, double v) {
+                            return edit(d, [v](auto& x) { x.sections.reach = v; });
+                        });
+        }
     }
 };
 

@@ -302,12 +302,18 @@ void SectionPainter::handles(const SectionFrame& f) {
 
 void SectionPainter::marks(const SectionFrame& f) {
     painter_.setFont(font(10));
+    const QFontMetricsF metrics(painter_.font());
+    double last = -1e300;
     for (const SectionMark& m : data_.marks) {
         const QPointF p = f.map(m.distance, m.height);
         const double up = m.high ? -1 : 1;
         painter_.setPen(pen(theme::spruce, 1.4));
         painter_.setBrush(theme::panel);
         painter_.drawPolygon(QPolygonF{p, p + QPointF(-4, 7 * up) * u_, p + QPointF(4, 7 * up) * u_});
+        // Texts of marks close together would lie on each other.
+        const double half = metrics.horizontalAdvance(m.text) / 2;
+        if (p.x() - half < last + 4 * u_) continue;
+        last = p.x() + half;
         painter_.setPen(theme::spruce);
         painter_.drawText(QRectF(p.x() - 60 * u_, p.y() + (m.high ? -22 : 8) * u_, 120 * u_, 14 * u_),
                           Qt::AlignCenter, m.text);

@@ -54,8 +54,32 @@ void MainWindow::stationCommands() {
             slice_->acrossButton()->setChecked(true);
         },
         needOne);
-    const auto needPoints = [this, needOne] {
-        const QString one = needOne();
+    tiedPointCommands();
+    command(
+        "marking-read", tr("Read a marking…"), tr("Ticks and labels of alignments, kept in a JSON file"),
+        theme::icon(QStringLiteral("marking")), route, {},
+        [this] {
+            const QString path = fileToOpen(this, tr("Marking"), tr("Markings (*.json)"));
+            if (path.isEmpty()) return;
+            const auto read = format::readMarking(path.toStdString());
+            if (!read) return say(QString::fromStdString(read.error().message()), true);
+            session_.edit(tr("Read a marking"), operations::saveMarking(read->first, read->second,
+                                                                        oneAlignment().value_or(ObjectId{})));
+        },
+        [this] { return tools::anOpenProject(session_); });
+    command(
+        "profile-through-points", tr("Profile through points"),
+        tr("Two or more survey points, in the order in which they were picked, become its axis"),
+        theme::icon(QStringLiteral("profile")), route, {}, [this] { profileThroughPoints(); },
+        [this] {
+            return pickedPoints().size() > 1 ? QString() : tr("select two survey points or more first");
+        });
+}
+
+void MainWindow::tiedPointCommands() {
+    const QString route = stageName(Stage::Route);
+    const auto needPoints = [this] {
+        const QString one = oneAlignment() ? QString() : tr("select an alignment first");
         return !one.isEmpty() || session_.selected<objects::Points>() ? one
                                                                       : tr("select survey points as well");
     };
@@ -88,25 +112,6 @@ void MainWindow::stationCommands() {
                                             *oneAlignment(), members()));
         },
         needPoints);
-    command(
-        "marking-read", tr("Read a marking…"), tr("Ticks and labels of alignments, kept in a JSON file"),
-        theme::icon(QStringLiteral("marking")), route, {},
-        [this] {
-            const QString path = fileToOpen(this, tr("Marking"), tr("Markings (*.json)"));
-            if (path.isEmpty()) return;
-            const auto read = format::readMarking(path.toStdString());
-            if (!read) return say(QString::fromStdString(read.error().message()), true);
-            session_.edit(tr("Read a marking"), operations::saveMarking(read->first, read->second,
-                                                                        oneAlignment().value_or(ObjectId{})));
-        },
-        [this] { return tools::anOpenProject(session_); });
-    command(
-        "profile-through-points", tr("Profile through points"),
-        tr("Two or more survey points, in the order in which they were picked, become its axis"),
-        theme::icon(QStringLiteral("profile")), route, {}, [this] { profileThroughPoints(); },
-        [this] {
-            return pickedPoints().size() > 1 ? QString() : tr("select two survey points or more first");
-        });
 }
 
 std::vector<geometry::Vec2> MainWindow::pickedPoints() const {

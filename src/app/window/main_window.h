@@ -132,6 +132,7 @@ private:
     void routeCommands();
     void criteriaCommands();
     void stationCommands();
+    void tiedPointCommands();
     [[nodiscard]] std::optional<ObjectId> oneAlignment() const;
     [[nodiscard]] std::vector<geometry::Vec2> pickedPoints() const;
     void profileThroughPoints();

@@ -20,6 +20,7 @@ ObjectId otherState(const Document& document, ObjectId surface) {
 void groundOfLines(ProfileResult& result, const route::AlignmentGeometry& along,
                    const std::vector<std::shared_ptr<const linework::ResolvedLine>>& lines) {
     std::vector<route::AcrossLine> across;
+    across.reserve(lines.size());
     for (const auto& line : lines)
         across.push_back({line->path, [line](double d) { return linework::heightAt(*line, d); }});
     result.ground = route::profileAcross(along, across);

@@ -334,6 +334,27 @@ void addSections(const derive::Derived& derived, const route::AlignmentGeometry&
     }
 }
 
+XmlAlignment alignmentXml(const derive::Derived& derived, ObjectId id,
+                          const route::AlignmentGeometry& alignment, const XmlSectionOptions& sections) {
+    const auto& document = derived.document;
+    XmlAlignment a{document.nameOf(id), alignment.stationing, alignment.path, {}};
+    for (const auto profile : document.all<objects::Profile>()) {
+        const auto* p = document.get<objects::Profile>(profile);
+        if (p->alignment != id) continue;
+        const auto* result = derive::Derived::in(derived.profiles, profile);
+        if (!p->design.empty())
+            a.profiles.push_back({document.nameOf(profile), derive::designOf(*p, result)});
+        if (result != nullptr)
+            addGrounds(p->across.empty() ? document.nameOf(p->ground) : document.nameOf(profile),
+                       result->ground, a.grounds);
+    }
+    const bool profiled = !a.profiles.empty() || !a.grounds.empty();
+    const double interval = sections.interval.value_or(
+        profiled ? operations::markingOf(document, *document.get<objects::Alignment>(id)).small : 0);
+    if (interval > 0 && !alignment.path.empty()) addSections(derived, alignment, interval, sections, a);
+    return a;
+}
+
 }  // namespace
 
 LandXml landXmlOf(const derive::Derived& derived, const XmlSectionOptions& sections) {
@@ -356,24 +377,8 @@ LandXml landXmlOf(const derive::Derived& derived, const XmlSectionOptions& secti
                 addSourceLine(document.nameOf(source.object), *line, source, out.surfaces.back().lines);
             }
         }
-    for (const auto& [id, alignment] : derived.alignments) {
-        XmlAlignment a{document.nameOf(id), alignment->stationing, alignment->path, {}};
-        for (const auto profile : document.all<objects::Profile>()) {
-            const auto* p = document.get<objects::Profile>(profile);
-            if (p->alignment != id) continue;
-            const auto* result = derive::Derived::in(derived.profiles, profile);
-            if (!p->design.empty())
-                a.profiles.push_back({document.nameOf(profile), derive::designOf(*p, result)});
-            if (result != nullptr)
-                addGrounds(p->across.empty() ? document.nameOf(p->ground) : document.nameOf(profile),
-                           result->ground, a.grounds);
-        }
-        const bool profiled = !a.profiles.empty() || !a.grounds.empty();
-        const double interval = sections.interval.value_or(
-            profiled ? operations::markingOf(document, *document.get<objects::Alignment>(id)).small : 0);
-        if (interval > 0 && !alignment->path.empty()) addSections(derived, *alignment, interval, sections, a);
-        out.alignments.push_back(std::move(a));
-    }
+    for (const auto& [id, alignment] : derived.alignments)
+        out.alignments.push_back(alignmentXml(derived, id, *alignment, sections));
     for (const auto id : document.all<objects::Parcel>()) {
         const auto* parcel = document.get<objects::Parcel>(id);
         const auto line = derived.lines.find(parcel->line);

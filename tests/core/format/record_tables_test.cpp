@@ -63,8 +63,7 @@ TEST(RecordTables, CurvesAndStationsOfAlignments) {
                                                      "N 45°00'00\" E", "56.57", "40.00", "left"));
     const auto stations = s.table(RecordTable::Stations);
     ASSERT_EQ(stations.rows.size(), 4U);
-    EXPECT_THAT(textsOf(stations.rows[1]),
-                ElementsAre("Way", "PC", "1+060.00", "60.00", "0.00", "due East"));
+    EXPECT_THAT(textsOf(stations.rows[1]), ElementsAre("Way", "PC", "1+060.00", "60.00", "0.00", "due East"));
 }
 
 TEST(RecordTables, PointsAndAreas) {

@@ -1,4 +1,7 @@
 #include "core/operations/earthworks.h"
+#include "core/terrain/trace.h"
+#include "demo_site/project.h"
+#include "demo_site/site.h"
 
 #include <cmath>
 
@@ -293,6 +296,52 @@ TEST(Earthworks, WhatCannotBeIsRefusedAndChangesNothing) {
     site.apply(setRule(site.edge, 0, linework::OnSurface{finishedOf(site.document, site.ground), 1}));
     const auto seen = site.results();
     EXPECT_FALSE(seen->earthworks.at(site.only())->problem.empty());
+}
+
+/// Sides of the rim on whose inside another vertex lies: there the triangles on both hands do not meet, and
+/// what is below shows through the slit.
+std::size_t slitsIn(const terrain::Tin& tin) {
+    std::size_t slits = 0;
+    for (std::uint32_t t = 0; t < tin.triangleCount(); ++t)
+        for (int i = 0; i < 3; ++i) {
+            if (tin.neighbour(t, i) != terrain::Tin::none) continue;
+            const auto a = tin.vertex(tin.corner(t, (i + 1) % 3)).plan();
+            const auto b = tin.vertex(tin.corner(t, (i + 2) % 3)).plan();
+            const geometry::Segment side{a, b, {}};
+            for (const auto& v : tin.vertices()) {
+                const double f = nearestFraction(side, v.plan());
+                const auto p = pointAt(side, f);
+                if (geometry::distance(p, v.plan()) < 2e-6 && geometry::distance(p, a) > 2e-6 &&
+                    geometry::distance(p, b) > 2e-6)
+                    ++slits;
+            }
+        }
+    return slits;
+}
+
+TEST(Earthworks, PadsHaveNoSlitsWhereAFaceEndsBesideACorner) {
+    // The lane's edge lies on the ground at its ends: a face ends micrometres before a corner there.
+    const auto derived = test::valueOf(derive::evaluate(demo::project(demo::survey(7))));
+    for (const auto& [id, work] : derived.earthworks) {
+        ASSERT_TRUE(work->surface) << derived.document.nameOf(id);
+        EXPECT_EQ(slitsIn(work->surface->tin()), 0U) << derived.document.nameOf(id);
+    }
+    // Across the lane the finished surface never lies above both the ground and its own neighbours.
+    const auto* finished = derived.surface(derived.document.byName<objects::Surface>("Ground finished"));
+    const auto* ground = derived.surface(derived.document.byName<objects::Surface>("Ground"));
+    const auto& lane = *derived.alignments.begin()->second;
+    for (double station = 10; station < 225; station += 5) {
+        const auto from = route::placeAt(lane, station, -8);
+        const auto to = route::placeAt(lane, station, 8);
+        const auto section = terrain::trace(*finished, from, to);
+        for (std::size_t k = 1; k + 1 < section.size(); ++k) {
+            if (!section[k].height || !section[k - 1].height || !section[k + 1].height) continue;
+            const double above =
+                *section[k].height - std::max(*section[k - 1].height, *section[k + 1].height);
+            const bool onGround = std::abs(*section[k].height - *ground->heightAt(section[k].place)) < 1e-6;
+            EXPECT_FALSE(onGround && above > 0.2) << station;
+        }
+    }
 }
 
 }  // namespace
