@@ -113,7 +113,7 @@ void SectionPainter::paint(const SectionFrame& f) {
     painter_.save();
     painter_.setRenderHint(QPainter::Antialiasing);
     grid(f);
-    legend(f);
+    if (look_.legend) legend(f);
     rows(f);
     painter_.save();
     painter_.setClipRect(f.area.adjusted(-8 * u_, -12 * u_, 8 * u_, 8 * u_));

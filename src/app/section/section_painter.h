@@ -25,6 +25,7 @@ struct SectionLook {
     double highPerUnit = 0;                  ///< picture units per unit of height; 0: by the exaggeration
     std::optional<std::size_t> active = {};  ///< handle
     bool handles = true;
+    bool legend = true;
 };
 
 class SectionPainter {

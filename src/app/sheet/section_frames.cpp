@@ -64,9 +64,20 @@ SectionsPlaced paintCrossSections(QPainter& painter, const Snapshot& snapshot,
     if (alignment == nullptr || alignment->path.empty()) return placed;
     std::vector<const terrain::TinLocator*> surfaces;
     std::vector<QString> names;
+    // What is shown, and what a finished surface that is shown was made of.
+    const auto shown = [&](ObjectId id) {
+        const auto object = derived.document.find(id);
+        return object && !derived.document.hidden(*object);
+    };
+    const auto underShown = [&](ObjectId id) {
+        for (const ObjectId other : derived.document.all<objects::Surface>())
+            if (shown(other) && derived.document.get<objects::Surface>(other)->definition->base == id)
+                return true;
+        return false;
+    };
     for (const auto& [id, surface] : derived.surfaces) {
         const auto object = derived.document.find(id);
-        if (!surface->locator || !object || derived.document.hidden(*object)) continue;
+        if (!surface->locator || !object || !(shown(id) || underShown(id))) continue;
         surfaces.push_back(surface->locator.get());
         names.push_back(QString::fromStdString(object->name));
     }
@@ -104,6 +115,7 @@ SectionsPlaced paintCrossSections(QPainter& painter, const Snapshot& snapshot,
         if (left + width > room.right() || bottom - height < room.top()) break;
         const QRectF place(left, bottom - height, width, height - 18 * u);
         look.perUnit = look.highPerUnit = perUnit;
+        look.legend = placed.drawn == 0;
         painter.save();
         SectionPainter(painter, data, look).paint(SectionPainter::frameFor(data, place, look));
         QFont font = theme::font(11, true);

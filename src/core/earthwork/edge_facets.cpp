@@ -18,8 +18,6 @@ constexpr double tiny = 1e-9;
 /// Sides of an edge shorter than this are none.
 constexpr double shortest = 1e-6;
 constexpr double sagitta = 0.01;  ///< of the facets of cones
-/// An edge this near to its target lies on it: faces that are thinner leave slits between their ends.
-constexpr double onTarget = 1e-6;
 
 /// Corners that are apart.
 Result<Edge> cleaned(const Edge& edge) {
@@ -138,7 +136,7 @@ private:
     /// The target lies by a and b above the edge at both ends.
     static void stretch(std::size_t side, double from, double a, double to, double b,
                         std::vector<Part>& out) {
-        const auto wayOf = [](double v) { return std::abs(v) <= onTarget ? 0 : (v > 0 ? 1 : -1); };
+        const auto wayOf = [](double v) { return std::abs(v) <= tiny ? 0 : (v > 0 ? 1 : -1); };
         const int wayA = wayOf(a);
         const int wayB = wayOf(b);
         if (wayA * wayB >= 0) return add({side, from, to, wayA != 0 ? wayA : wayB, false}, out);

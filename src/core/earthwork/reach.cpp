@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <queue>
 
 #include "core/terrain/trace.h"
 
@@ -202,7 +201,7 @@ private:
     std::vector<Range> ranges_;
 };
 
-/// The ground under a face, triangle by triangle from the edge outwards, nearest first.
+/// The ground under a face, triangle by triangle from the edge outwards, about the nearest first.
 class Flood {
 public:
     Flood(const Facet& facet, const terrain::TinLocator& surface)
@@ -211,9 +210,9 @@ public:
     Envelope run() {
         for (const std::uint32_t t : surface_.along(facet_.place({0, 0}), facet_.place({facet_.length, 0})))
             if (met_.add(t)) visit(t);
-        while (!open_.empty()) {
-            const Way way = open_.top();
-            open_.pop();
+        for (std::size_t next = 0; next < open_.size(); ++next) {
+            const Way way = open_[next];
+            if (next + 3 < open_.size()) expect(open_[next + 3].triangle);
             // Beyond where it ran out over a flank the face does not go.
             const double from = std::max(way.from, found_.from());
             const double to = std::min(way.to, found_.to());
@@ -230,13 +229,17 @@ private:
         double from = 0;
         double to = 0;
         std::uint32_t triangle = 0;
-        bool operator<(const Way& other) const { return d > other.d; }
     };
     struct Corner {
         std::uint32_t vertex = 0;
         Along at;
         double z = 0;
     };
+
+    /// The places of a triangle that is visited soon are on their way while another one is worked on.
+    void expect(std::uint32_t t) const {
+        for (int i = 0; i < 3; ++i) __builtin_prefetch(tin_.vertices().data() + tin_.corner(t, i));
+    }
 
     void visit(std::uint32_t t) {
         std::array<Corner, 3> corners;
@@ -262,7 +265,7 @@ private:
             // It is visited soon: its corners and neighbours are on their way meanwhile.
             __builtin_prefetch(tin_.corners().data() + 3 * std::size_t{next});
             __builtin_prefetch(tin_.links().data() + 3 * std::size_t{next});
-            open_.push({std::min(p.d, q.d), std::min(p.s, q.s), std::max(p.s, q.s), next});
+            open_.push_back({std::min(p.d, q.d), std::min(p.s, q.s), std::max(p.s, q.s), next});
         }
     }
 
@@ -330,7 +333,7 @@ private:
     Gathering found_;
     Met met_;
     Closed closed_;
-    std::priority_queue<Way> open_;
+    std::vector<Way> open_;
 };
 
 /// The target's height over the side, in the face's coordinates: at the origin, and along s.

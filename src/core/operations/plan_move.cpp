@@ -100,7 +100,7 @@ Edit movePlan(std::vector<LinePart> what, const linework::PlanMove& move, bool c
             const auto& set = document.get<objects::Points>(id)->set;
             d = copy ? copyPoints(d, id, which, move)
                      : document::changed<objects::Points>(
-                           d, id, [&](objects::Points& p) { p.set = movedSet(set, &which, move); });
+                           d, id, [&, of = &which](objects::Points& p) { p.set = movedSet(set, of, move); });
             ++count;
         }
         if (count == 0)

@@ -22,7 +22,7 @@ Result<void> validate(const Marking& marking) {
 }
 
 std::string curveWords(const geometry::Segment& element, const DisplaySettings& display) {
-    const auto length = "L " + formatFixed(lengthOf(element), display.lengthDecimals);
+    auto length = "L " + formatFixed(lengthOf(element), display.lengthDecimals);
     if (const auto arc = arcOf(element))
         return "R " + formatFixed(arc->radius, display.lengthDecimals) + "  " + length + "  Δ " +
                formatAngle(Angle::radians(std::abs(lengthOf(element) / arc->radius)), display.angleUnit);
