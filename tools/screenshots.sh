@@ -23,6 +23,8 @@ take rows "stage=Shape,select=Retaining wall foot,zoom=6,at=48107 91131,run=offs
 take earthworks "stage=Shape,select=Dome Terrace pad,zoom=7,at=48106 91092"
 take heights-given "stage=Shape,lines=data/demo/turning-place.gpkg,zoom=8,at=48192 91045,run=give-heights,type=prefix k,type=tolerance 0.1"
 take route "stage=Route,at=48080 91062,zoom=5,run=draw-alignment,type=radius 12,click=48058 91041,click=48072 91068,click=48098 91070,wait=400"
+take profile "stage=Route,select=Starling Lane,page=Profile,at=48100 91030,zoom=3,wait=600"
+take cross-sections "stage=Route,select=Starling Lane,run=cross-sections,at=48100 91040,zoom=4,wait=800"
 take record "stage=Record,select=Plot Q-4,page=Tables,at=48108 91092,zoom=1.9"
 take history "stage=Shape,select=Service trench,run=reverse,page=History"
 xvfb-run -a -s "-screen 0 1600x1000x24" build/release/bin/erdwerk --screenshot "$out/start.png"

@@ -13,7 +13,10 @@ namespace {
 /// Of the side or curve that a label is about; without end when it is not known.
 double sideLength(const derive::Derived& derived, const objects::Label& label) {
     const auto* line = derive::Derived::in(derived.lines, label.target);
-    return line == nullptr || label.part >= line->path.size() ? INFINITY : lengthOf(line->path[label.part]);
+    const auto* alignment = derive::Derived::in(derived.alignments, label.target);
+    const geometry::Path* path =
+        line != nullptr ? &line->path : (alignment != nullptr ? &alignment->path : nullptr);
+    return path == nullptr || label.part >= path->size() ? INFINITY : lengthOf((*path)[label.part]);
 }
 
 class LabelKind final : public StaysPut<NotInScene<ObjectKind>> {

@@ -3,6 +3,10 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <limits>
+#include <tuple>
+
+#include "core/document/following.h"
 
 namespace erdwerk::document {
 
@@ -189,6 +193,11 @@ EditTrace::EditTrace(const Document& before, const Document& after) : before_(be
         const auto* points = after.get<objects::Points>(id);
         const auto* old = before.get<objects::Points>(id);
         if (points != nullptr && old != nullptr) tracePoints(id, *old, *points);
+        const auto* was = before.get<objects::Alignment>(id);
+        const auto* now = after.get<objects::Alignment>(id);
+        if (was != nullptr && now != nullptr && !now->line &&
+            (was->pis != now->pis || was->elements != now->elements || was->reversed != now->reversed))
+            traceAlignment(id);
     }
     for (const auto& [id, line] : changedLines) {
         const auto* old = before.get<objects::Line>(id);
@@ -214,6 +223,40 @@ EditTrace::EditTrace(const Document& before, const Document& after) : before_(be
             parts.sides.assign(parts.sides.size(), std::nullopt);
         }
     }
+}
+
+/// The elements of an alignment before and after: one by one where they are of the same sorts in the same
+/// order (or turned round), else those of the same sort whose middles are nearest to each other.
+void EditTrace::traceAlignment(ObjectId id) {
+    const auto before = alignmentIn(before_, id).path;
+    const auto after = alignmentIn(after_, id).path;
+    Parts parts;
+    parts.kept = std::numeric_limits<std::size_t>::max();  // its PIs are counted, not traced
+    parts.sides.resize(before.size());
+    const auto same = [](const geometry::Segment& a, const geometry::Segment& b) {
+        return isCurved(a) == isCurved(b);
+    };
+    const std::size_t n = before.size();
+    if (n == after.size() && std::equal(before.begin(), before.end(), after.begin(), same)) {
+        const bool turned = n > 0 && geometry::distance(before.front().start, after.back().end) < 1e-6 &&
+                            geometry::distance(before.back().end, after.front().start) < 1e-6;
+        for (std::size_t i = 0; i < n; ++i) parts.sides[i] = Part{id, turned ? n - 1 - i : i};
+    } else {
+        std::vector<std::tuple<double, std::size_t, std::size_t>> pairs;
+        for (std::size_t i = 0; i < n; ++i)
+            for (std::size_t k = 0; k < after.size(); ++k)
+                if (same(before[i], after[k]))
+                    pairs.emplace_back(geometry::distance(pointAt(before[i], 0.5), pointAt(after[k], 0.5)), i,
+                                       k);
+        std::sort(pairs.begin(), pairs.end());
+        std::vector<bool> taken(after.size(), false);
+        for (const auto& [away, i, k] : pairs) {
+            if (parts.sides[i] || taken[k]) continue;
+            parts.sides[i] = Part{id, k};
+            taken[k] = true;
+        }
+    }
+    parts_[id] = std::move(parts);
 }
 
 bool EditTrace::isPoints(ObjectId before) const {

@@ -46,6 +46,7 @@ private:
         std::size_t kept = 0;  ///< so many points are what they were, each in its position
     };
     void tracePoints(ObjectId id, const objects::Points& before, const objects::Points& after);
+    void traceAlignment(ObjectId id);
     void traceLine(ObjectId id, const linework::Line3D& before,
                    const std::vector<std::pair<ObjectId, const linework::Line3D*>>& after);
 

@@ -10,6 +10,9 @@ namespace erdwerk::earthwork {
 namespace {
 
 constexpr double grid = 1e-6;
+/// Vertices nearer than this are one: where a face ends micrometres before a corner, what lies between would
+/// be a slit as long as the side.
+constexpr double same = 1e-5;
 constexpr double tiny = 1e-9;
 
 /// A chain over s: what it is made of, and its d there.
@@ -177,15 +180,15 @@ private:
 }  // namespace
 
 std::uint32_t MeshPool::vertex(Vec3 p) {
-    const auto cellOf = [](double v) { return static_cast<std::int64_t>(std::floor(v / (2 * grid))); };
+    const auto cellOf = [](double v) { return static_cast<std::int64_t>(std::floor(v / (2 * same))); };
     const Cell home{cellOf(p.x), cellOf(p.y)};
-    // The cell is two grids wide: only those on the near side can hold a neighbour.
-    const std::int64_t dx = p.x / (2 * grid) - static_cast<double>(home.x) < 0.5 ? -1 : 1;
-    const std::int64_t dy = p.y / (2 * grid) - static_cast<double>(home.y) < 0.5 ? -1 : 1;
+    // The cell is two sames wide: only those on the near side can hold a neighbour.
+    const std::int64_t dx = p.x / (2 * same) - static_cast<double>(home.x) < 0.5 ? -1 : 1;
+    const std::int64_t dy = p.y / (2 * same) - static_cast<double>(home.y) < 0.5 ? -1 : 1;
     for (const Cell& c :
          {home, Cell{home.x + dx, home.y}, Cell{home.x, home.y + dy}, Cell{home.x + dx, home.y + dy}}) {
         const auto it = cells_.find(c);
-        if (it != cells_.end() && geometry::distance(vertices_[it->second].plan(), p.plan()) <= grid)
+        if (it != cells_.end() && geometry::distance(vertices_[it->second].plan(), p.plan()) <= same)
             return it->second;
     }
     cells_.emplace(home, count());

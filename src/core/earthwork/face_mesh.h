@@ -8,7 +8,7 @@
 
 namespace erdwerk::earthwork {
 
-/// Gathers vertices, of which those nearer than 1e-6 in plan are one (the first), and triangles.
+/// Gathers vertices, of which those nearer than 1e-5 in plan are one (the first), and triangles.
 class MeshPool {
 public:
     std::uint32_t vertex(Vec3 p);

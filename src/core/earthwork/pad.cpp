@@ -5,7 +5,6 @@
 
 #include "core/base/display.h"
 #include "core/earthwork/face_mesh.h"
-#include "core/geometry/box_index.h"
 #include "core/geometry/path.h"
 #include "core/terrain/patch.h"
 
@@ -13,61 +12,11 @@ namespace erdwerk::earthwork {
 
 namespace {
 
-/// The edge with those vertices of its faces that lie on a side of it: faces may end between its corners.
-std::vector<Vec3> sharedEdge(const Batter& batter) {
-    constexpr double near = 2e-6;
-    const std::size_t n = batter.edge.size();
-    const auto sideOf = [&](std::size_t i) {
-        return std::pair{batter.edge[i].plan(), batter.edge[(i + 1) % n].plan()};
-    };
-    std::vector<geometry::Box> boxes;
-    boxes.reserve(n);
-    for (std::size_t i = 0; i < n; ++i) {
-        const auto [a, b] = sideOf(i);
-        geometry::Box box;
-        box.add(a);
-        box.add(b);
-        boxes.push_back(box);
-    }
-    const geometry::BoxIndex index(boxes);
-    std::vector<std::vector<std::pair<double, Vec3>>> on(n);  // by how far along the side
-    for (const Vec3& v : batter.faces.vertices()) {
-        geometry::Box around;
-        around.add(v.plan() - Vec2{near, near});
-        around.add(v.plan() + Vec2{near, near});
-        bool corner = false;
-        std::optional<std::pair<std::size_t, double>> side;
-        index.query(around, [&](std::uint32_t i) {
-            const auto [a, b] = sideOf(i);
-            const double length = geometry::distance(a, b);
-            const double along = length > 0 ? geometry::dot(v.plan() - a, b - a) / length : 0;
-            corner =
-                corner || geometry::distance(v.plan(), a) < near || geometry::distance(v.plan(), b) < near;
-            if (along > 0 && along < length && std::abs(geometry::cross(b - a, v.plan() - a)) < near * length)
-                side = {i, along / length};
-            return !corner;
-        });
-        if (side && !corner) on[side->first].push_back({side->second, {v.x, v.y, 0}});
-    }
-    std::vector<Vec3> out;
-    for (std::size_t i = 0; i < n; ++i) {
-        const Vec3& a = batter.edge[i];
-        const Vec3& b = batter.edge[(i + 1) % n];
-        out.push_back(a);
-        std::sort(on[i].begin(), on[i].end(), [](const auto& x, const auto& y) { return x.first < y.first; });
-        for (auto& [t, p] : on[i]) {
-            p.z = a.z + (b.z - a.z) * t;
-            if (geometry::distance(out.back().plan(), p.plan()) > near) out.push_back(p);
-        }
-    }
-    return out;
-}
-
 /// Within the edge as it is divided by its batter, so that both share their vertices.
 Result<terrain::Tin> insideOf(const Batter& batter, const PadShape& shape) {
     terrain::BuildInput input;
     terrain::Boundary ring;
-    for (const Vec3& p : sharedEdge(batter)) {
+    for (const Vec3& p : batter.edge) {
         ring.ring.push_back(p.plan());
         ring.heights.emplace_back(p.z);
     }

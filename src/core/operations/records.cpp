@@ -5,6 +5,7 @@
 #include <sstream>
 
 #include "core/base/notation.h"
+#include "core/document/following.h"
 #include "core/operations/edit.h"
 #include "core/route/design_edit.h"
 
@@ -120,7 +121,15 @@ Edit makeLabel(ObjectId target, std::optional<std::size_t> part, std::size_t seg
         ObjectId of = target;
         std::size_t side = segment;
         if (const auto* parcel = d.get<objects::Parcel>(of)) of = parcel->line;
-        if (const auto* alignment = d.get<objects::Alignment>(of)) {
+        const auto* alignment = d.get<objects::Alignment>(of);
+        if (alignment != nullptr && !alignment->line) {
+            const auto path = document::alignmentIn(d, of).path;
+            if (side >= path.size()) return badInput("pick an element of the alignment");
+            const ObjectId style = labelStyle(
+                d, isCurved(path[side]) ? annotate::LabelKind::Curve : annotate::LabelKind::Segment);
+            return d.added(freshName<objects::Label>(d, "Label"), objects::Label{of, side, style});
+        }
+        if (alignment != nullptr) {
             of = alignment->line;
             // The alignment may run against its line.
             if (const auto* l = d.get<objects::Line>(of); l != nullptr && alignment->reversed)

@@ -327,6 +327,7 @@ TEST(Earthworks, PadsHaveNoSlitsWhereAFaceEndsBesideACorner) {
         ASSERT_TRUE(work->surface) << derived.document.nameOf(id);
         EXPECT_EQ(slitsIn(work->surface->tin(), *work->ground), 0U) << derived.document.nameOf(id);
     }
+    for (const auto& [id, surface] : derived.surfaces) EXPECT_TRUE(surface->editProblems.empty());
     // Across the lane the finished surface never lies above both the ground and its own neighbours.
     const auto* finished = derived.surface(derived.document.byName<objects::Surface>("Ground finished"));
     const auto* ground = derived.surface(derived.document.byName<objects::Surface>("Ground"));

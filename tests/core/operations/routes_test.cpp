@@ -275,5 +275,38 @@ TEST(Routes, PointsComeByStationAndOffset) {
     EXPECT_THAT(road.why(pointsByStation(road.results(), road.id, "x", {})), HasSubstr("no rows"));
 }
 
+TEST(Routes, LabelsOfElementsGoAlongWithThem) {
+    Road road;
+    const auto change = [&](const Edit& edit) {
+        road.document = valueOf(document::perform("x", edit, road.document)).document;
+    };
+    change(makeLabel(road.id, {}, 1));  // the arc
+    change(makeLabel(road.id, {}, 2));  // the straight behind it
+    const auto labels = road.document.all<objects::Label>();
+    const auto said = [&](std::size_t k) {
+        const auto derived = road.results();
+        const auto* text = Derived::in(derived->labels, labels[k]);
+        return text == nullptr ? std::string() : text->above + " " + text->below;
+    };
+    EXPECT_THAT(said(0), HasSubstr("30.00"));
+    const std::string straight = said(1);
+    // A PI moves, the arc is another one; a PI more in front of it; the other way round.
+    change(movePi(road.id, 1, {100, 10}));
+    EXPECT_THAT(said(0), HasSubstr("30.00"));
+    EXPECT_NE(said(1), straight);
+    change(insertPi(road.id, 0, {40, -10}));
+    EXPECT_THAT(said(0), HasSubstr("30.00"));
+    EXPECT_EQ(road.document.get<objects::Label>(labels[0])->part, 2U);
+    change(reverseAlignment(road.id));
+    EXPECT_THAT(said(0), HasSubstr("30.00"));
+    change(typePi(road.id, 2, PiFigure::Radius, "25"));
+    EXPECT_THAT(said(0), HasSubstr("25.00"));
+    // The arc goes, and its label with it; the straight's stays.
+    change(typePi(road.id, 2, PiFigure::Radius, "0"));
+    EXPECT_FALSE(road.document.find(labels[0]));
+    EXPECT_TRUE(road.document.find(labels[1]));
+    EXPECT_THAT(road.why(makeLabel(road.id, {}, 99)), HasSubstr("pick an element"));
+}
+
 }  // namespace
 }  // namespace erdwerk::operations
