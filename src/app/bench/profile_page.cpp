@@ -31,7 +31,7 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : BenchPage(parent),
     section_ = new SectionView;
     splitter->addWidget(section_);
     splitter->addWidget(buildTable());
-    splitter->setSizes({390, 450});
+    splitter->setSizes({335, 505});
     layout->addWidget(splitter, 1);
     connect(&session_, &Session::resultsChanged, this, &ProfilePage::refresh);
     connect(&session_, &Session::selectionChanged, this, &ProfilePage::refresh);
