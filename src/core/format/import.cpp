@@ -139,6 +139,12 @@ Result<void> addXmlAlignment(Imported& out, const XmlAlignment& a, double by, co
         for (auto& pvi : design) pvi = {pvi.station * by, pvi.height * by, pvi.curveLength * by};
         out.document = out.document.added(p.name, objects::Profile{alignment, {}, std::move(design), 5});
     }
+    // A project has them from its surfaces.
+    const auto passed = [&](std::size_t count, const char* what) {
+        if (count > 0) out.left.push_back(std::to_string(count) + " " + what + " of alignment " + a.name);
+    };
+    passed(a.grounds.size(), "ground profiles");
+    passed(a.sections.size(), "cross-sections");
     return {};
 }
 

@@ -402,6 +402,8 @@ LandXml landXmlOf(const derive::Derived& derived, const XmlSectionOptions& secti
     leave(document.all<objects::Backdrop>().size(), "backdrops");
     leave(document.all<objects::Label>().size(), "labels");
     leave(document.all<objects::Sheet>().size(), "sheets");
+    leave(document.all<objects::Marking>().size(), "markings");
+    leave(document.all<objects::Section>().size(), "kept sections");
     return out;
 }
 

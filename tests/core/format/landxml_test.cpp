@@ -14,7 +14,7 @@ TEST(LandXml, TheDemoComesBackTheSame) {
     const Folder folder;
     const auto derived = valueOf(derive::evaluate(demo::project(demo::survey(7))));
     const LandXml content = landXmlOf(derived);
-    EXPECT_EQ(content.left.size(), 3U);  // lines, labels, sheets
+    EXPECT_EQ(content.left.size(), 5U);  // lines, labels, sheets, markings, kept sections
     ASSERT_TRUE(writeLandXml(folder / "a.xml", content, "Quillmoor & <Observatory>"));
     const LandXml back = valueOf(readLandXml(folder / "a.xml"));
     ASSERT_EQ(back.points.size(), content.points.size());
@@ -76,6 +76,8 @@ TEST(LandXml, ImportMakesObjectsOfAll) {
     const auto derived = valueOf(derive::evaluate(demo::project(demo::survey(7))));
     ASSERT_TRUE(writeLandXml(folder / "a.xml", landXmlOf(derived), "Q"));
     const auto imported = valueOf(importFile({}, folder / "a.xml", {}));
+    // Grounds and cross-sections make no objects, and that is said.
+    EXPECT_EQ(imported.left.size(), 2U);
     EXPECT_EQ(imported.document.all<objects::Surface>().size(), 2U);
     EXPECT_EQ(imported.document.all<objects::Alignment>().size(), 1U);
     EXPECT_EQ(imported.document.all<objects::Profile>().size(), 1U);
