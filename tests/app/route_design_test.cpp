@@ -304,6 +304,11 @@ TEST_F(RouteDesign, ASectionIsKeptOpenedAndChanged) {
     EXPECT_EQ(doc().get<objects::Section>(kept)->interval, 25);
     run("undo");
     EXPECT_EQ(doc().get<objects::Section>(kept)->interval, 10);
+    waitFor(page);
+    // The page shows what was undone, so leaving its field does not bring it back.
+    EXPECT_EQ(page->interval()->text(), QStringLiteral("10"));
+    Q_EMIT page->interval()->editingFinished();
+    EXPECT_EQ(doc().get<objects::Section>(kept)->interval, 10);
     // It stands in 3D.
     SceneContent content(window->session().snapshot(), {});
     kindOf<objects::Section>().show(content, kept);

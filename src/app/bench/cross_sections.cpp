@@ -59,7 +59,11 @@ CrossSections::CrossSections(Session& session, QWidget* parent) : QWidget(parent
             if (!reason.isEmpty()) Q_EMIT session_.message(reason, true);
         });
     connect(&session_, &Session::resultsChanged, this, &CrossSections::refresh);
-    connect(table_, &QTableWidget::currentCellChanged, this, [this] { draw(); });
+    connect(table_, &QTableWidget::currentCellChanged, this, [this] {
+        if (filling_) return;
+        draw();
+        mark();
+    });
 }
 
 CrossSections::~CrossSections() {
@@ -169,8 +173,17 @@ void CrossSections::show(Answer answer) {
         }
     }
     table_->resizeColumnsToContents();
+    filling_ = true;
     if (table_->rowCount() > 0) table_->setCurrentCell(std::clamp(row, 0, table_->rowCount() - 1), 0);
+    filling_ = false;
     draw();
+}
+
+/// Where somebody stepped to is marked in all views; new results mark nothing.
+void CrossSections::mark() {
+    const auto at = static_cast<std::size_t>(table_->currentRow());
+    if (table_->currentRow() >= 0 && at < answer_.sections.size())
+        session_.setHover(Hover{answer_.sections[at].place, Ref{alignment_, std::nullopt}, std::nullopt});
 }
 
 void CrossSections::step(int by) {
@@ -217,7 +230,6 @@ void CrossSections::draw() {
                               .arg(section.cut, 0, 'f', 2)
                               .arg(section.fill, 0, 'f', 2)
                         : tr("%1 of %2 at %3").arg(row + 1).arg(table_->rowCount()).arg(station));
-    session_.setHover(Hover{section.place, Ref{alignment_, std::nullopt}, std::nullopt});
 }
 
 format::Table CrossSections::asTable() const {

@@ -56,11 +56,13 @@ private:
     void show(Answer answer);
     void step(int by);
     void draw();
+    void mark();
 
     Session& session_;
     ObjectId alignment_;
     std::set<ObjectId> off_;
     Answer answer_;
+    bool filling_ = false;
     QLineEdit* every_;
     QLineEdit* reach_;
     QLabel* title_;

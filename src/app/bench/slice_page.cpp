@@ -203,10 +203,9 @@ void SlicePage::buildFields() {
 void SlicePage::follow() {
     // A section that is kept, a line, an alignment, or at least two survey points in the order they were
     // picked.
-    const ObjectId before = kept_;
     kept_ = session_.selected<objects::Section>().value_or(ObjectId{});
     if (kept_) {
-        openKept(kept_ != before);
+        openKept();
     } else if (const auto line = session_.selected<objects::Line>()) {
         along_ = *line;
         points_.clear();
@@ -228,17 +227,15 @@ void SlicePage::follow() {
 }
 
 /// Shows a section as it was kept.
-void SlicePage::openKept(bool anew) {
+void SlicePage::openKept() {
+    keptObject_ = session_.document().find(kept_);
     const auto* section = session_.document().get<objects::Section>(kept_);
     if (section == nullptr) return;
     along_ = section->along;
     points_ = section->axis;
     off_ = {section->off.begin(), section->off.end()};
-    chosen_ = section->fields;
-    std::sort(chosen_.begin(), chosen_.end());
-    if (anew)
-        interval_->setText(section->interval > 0 ? QString::fromStdString(formatExact(section->interval))
-                                                 : QString());
+    interval_->setText(section->interval > 0 ? QString::fromStdString(formatExact(section->interval))
+                                             : QString());
     opening_ = true;
     for (QAction* item : fields_->menu()->actions()) {
         const auto field = static_cast<SectionField>(item->data().toInt());
@@ -315,6 +312,9 @@ SlicePage::Answer SlicePage::cut(const Request& request) {
 }
 
 void SlicePage::refresh() {
+    // Undone, or changed elsewhere: the page shows what is kept, and does not write its own over it.
+    if (kept_ && session_.document().find(kept_) != keptObject_) openKept();
+    if (session_.document().get<objects::Section>(kept_) == nullptr) kept_ = {};
     auto line = chain();
     setNothing(line.size() > 1
                    ? QString()

@@ -69,7 +69,7 @@ private:
     void buildFields();
     [[nodiscard]] std::vector<geometry::Vec2> chain() const;
     void draw();
-    void openKept(bool anew);
+    void openKept();
     [[nodiscard]] objects::Section asSection() const;
     void changeKept();
     void keep();
@@ -79,8 +79,9 @@ private:
     CrossSections* across_;
     QPushButton* acrossButton_;
     QAction* keep_;
-    ObjectId kept_;         ///< the section of the project that is open
-    bool opening_ = false;  ///< it is being shown: nothing was changed by hand
+    ObjectId kept_;                                      ///< the section of the project that is open
+    std::shared_ptr<const objects::Object> keptObject_;  ///< as it is shown
+    bool opening_ = false;                               ///< it is being shown: nothing was changed by hand
     SectionView* section_;
     QTableWidget* table_;
     QLineEdit* interval_;

@@ -35,6 +35,16 @@ StationTable::StationTable(Session& session, QWidget* parent) : QTableWidget(par
 
 void StationTable::list(ObjectId alignment) {
     alignment_ = alignment;
+    if (isVisible()) fill();  // else when somebody looks
+}
+
+void StationTable::showEvent(QShowEvent* event) {
+    QTableWidget::showEvent(event);
+    fill();
+}
+
+void StationTable::fill() {
+    const ObjectId alignment = alignment_;
     const auto& derived = session_.derived();
     std::vector<objects::Part> parts;
     std::vector<ObjectId> whole;

@@ -17,7 +17,12 @@ public:
     /// All of it, whatever is shown.
     [[nodiscard]] format::Table asTable() const;
 
+protected:
+    void showEvent(QShowEvent* event) override;
+
 private:
+    void fill();
+
     Session& session_;
     ObjectId alignment_;
     std::vector<operations::StationRow> rows_;

@@ -130,9 +130,14 @@ void paintMarks(PlanCanvas& canvas, ObjectId id, const route::AlignmentGeometry&
     if (marking.small > 0 && marking.small < least) marking.small = least;
     if (marking.large > 0) marking.large = std::max({marking.large, marking.small, 5 * least});
     MarkPainter painter(canvas, marking);
+    // Texts reach in from outside the picture.
+    geometry::Box near = canvas.window;
+    const double margin = 120 * canvas.unit / canvas.view.scale;
+    near.add(Vec2{canvas.window.minX - margin, canvas.window.minY - margin});
+    near.add(Vec2{canvas.window.maxX + margin, canvas.window.maxY + margin});
     for (const auto& mark :
          route::marksOf(on, marking, objects::speedMarks(alignment, on), canvas.document.settings().display))
-        painter.paint(mark);
+        if (near.contains(mark.place)) painter.paint(mark);
 }
 
 /// Where it does not keep to its criteria.

@@ -55,13 +55,13 @@ namespace {
 class TiedSet {
 public:
     TiedSet(const Document& before, const Document& after, ObjectId id, const objects::Points& now)
-        : now_(now), was_(before.get<objects::Points>(id)), tie_(*now.tie), points_(now.set.all()) {
-        for (std::size_t i = 0; i < points_.size(); ++i) at_.emplace(points_[i].number, i);
+        : now_(now), was_(before.get<objects::Points>(id)), tie_(*now.tie) {
         const auto* along = after.get<objects::Alignment>(tie_.alignment);
         moved_ = along == nullptr || after.find(tie_.alignment) != before.find(tie_.alignment) ||
                  (along->line && after.find(along->line) != before.find(along->line)) || was_ == nullptr ||
                  was_->tie != now.tie;
     }
+    /// The edit touched nothing of it; the usual case, and it costs no look at the points.
     [[nodiscard]] bool stays() const {
         return !moved_ && was_ != nullptr && was_->set.blocks() == now_.set.blocks();
     }
@@ -69,6 +69,8 @@ public:
     /// Nothing when it is as it was.
     std::optional<objects::Points> follow(const route::AlignmentGeometry& alignment) {
         if (alignment.path.empty()) return std::nullopt;
+        points_ = now_.set.all();
+        for (std::size_t i = 0; i < points_.size(); ++i) at_.emplace(points_[i].number, i);
         carryEdits(alignment);
         bool set = false;
         for (const auto& tied : tie_.points) {

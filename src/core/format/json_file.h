@@ -7,6 +7,8 @@
 
 namespace erdwerk::format {
 
+/// BadInput with the file, and the line where the text stops being JSON.
+Result<nlohmann::json> parseJson(const std::string& text, const std::string& file);
 /// The whole of a file. BadInput with the file, and the line where it stops being JSON.
 Result<nlohmann::json> readJsonFile(const std::string& path);
 

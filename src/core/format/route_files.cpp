@@ -6,6 +6,7 @@
 #include <set>
 
 #include "core/base/notation.h"
+#include "core/format/json_file.h"
 #include "core/format/output.h"
 #include "core/format/survey_csv.h"
 
@@ -301,15 +302,12 @@ route::Criteria criteriaFrom(const json& j) {
 }  // namespace
 
 Result<route::Criteria> parseCriteria(const std::string& text, const std::string& file) {
+    const auto parsed = parseJson(text, file);
+    if (!parsed) return tl::unexpected(parsed.error());
     try {
-        auto out = criteriaFrom(json::parse(text));
+        auto out = criteriaFrom(*parsed);
         if (auto valid = validate(out); !valid) return badInput(valid.error().text, file, 1);
         return out;
-    } catch (const json::parse_error& e) {
-        const auto line =
-            1 + std::count(text.begin(),
-                           text.begin() + static_cast<std::ptrdiff_t>(std::min(e.byte, text.size())), '\n');
-        return badInput("is no JSON from here on", file, static_cast<long>(line));
     } catch (const std::exception& e) {
         return badInput(e.what(), file, 1);
     }
