@@ -5,6 +5,9 @@
 
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
 #include <QTimer>
 #include <cstdio>
 
@@ -24,23 +27,49 @@ int fail(const QString& text) {
     return 2;
 }
 
-int writeSheet(const QString& project, const QString& name, const QString& output) {
+/// What a sheet shows, and how many of its texts lie on each other.
+QJsonObject sheetJson(const app::Snapshot& snapshot, ObjectId id, const QString& file) {
+    const auto& document = snapshot.derived.document;
+    const auto& sheet = *document.get<objects::Sheet>(id);
+    QJsonArray frames;
+    const auto frame = [&](const QString& kind) {
+        frames.append(QJsonObject{{QStringLiteral("kind"), kind}, {QStringLiteral("scale"), sheet.scale}});
+    };
+    frame(sheet.sections.alignment ? QStringLiteral("section") : QStringLiteral("plan"));
+    if (sheet.profile) frame(QStringLiteral("profile"));
+    const auto texts = app::textsOn(snapshot, id);
+    return {{QStringLiteral("name"), QString::fromStdString(document.nameOf(id))},
+            {QStringLiteral("file"), file},
+            {QStringLiteral("frames"), frames},
+            {QStringLiteral("overlaps"), static_cast<qint64>(texts.overlaps)},
+            {QStringLiteral("leftOut"), static_cast<qint64>(texts.leftOut)}};
+}
+
+int writeSheets(const QString& project, const QStringList& names, const QString& output) {
     const auto opened = format::openProject(project.toStdString());
     if (!opened) return fail(QString::fromStdString(opened.error().message()));
     auto derived = derive::evaluate(opened->document);
     if (!derived) return fail(QString::fromStdString(derived.error().message()));
     app::Snapshot snapshot;
     snapshot.derived = std::move(*derived);
-    const auto sheets = snapshot.derived.document.all<objects::Sheet>();
-    const ObjectId id = name.isEmpty() && !sheets.empty()
-                            ? sheets.front()
-                            : snapshot.derived.document.byName<objects::Sheet>(name.toStdString());
-    if (!id)
-        return fail(project + (name.isEmpty() ? QStringLiteral(": holds no sheet")
-                                              : QStringLiteral(": has no sheet named ") + name));
-    const auto done = app::writeSheet(output, snapshot, id);
+    std::vector<ObjectId> sheets;
+    for (const QString& name : names) {
+        if (name.isEmpty()) continue;
+        const ObjectId id = snapshot.derived.document.byName<objects::Sheet>(name.toStdString());
+        if (!id) return fail(project + QStringLiteral(": has no sheet named ") + name);
+        sheets.push_back(id);
+    }
+    if (sheets.empty()) sheets = snapshot.derived.document.all<objects::Sheet>();
+    if (sheets.empty()) return fail(project + QStringLiteral(": holds no sheet"));
+    const auto done = app::writeSheets(output, snapshot, sheets);
     if (!done) return fail(QString::fromStdString(done.error().message()));
-    std::printf("{\"sheets\": 1}\n");
+    QJsonArray all;
+    for (std::size_t i = 0; i < sheets.size(); ++i)
+        all.append(sheetJson(snapshot, sheets[i], (*done)[static_cast<qsizetype>(i)]));
+    std::printf("%s\n", QJsonDocument(QJsonObject{{QStringLiteral("sheets"), all}})
+                            .toJson(QJsonDocument::Indented)
+                            .trimmed()
+                            .constData());
     return 0;
 }
 
@@ -88,7 +117,7 @@ int main(int argc, char** argv) {
         QStringLiteral("list"));
     const QCommandLineOption sheet(
         QStringLiteral("sheet"),
-        QStringLiteral("Write a plan sheet of the project; an empty name takes the first."),
+        QStringLiteral("Write a sheet of the project, several when it is given again; an empty name: all."),
         QStringLiteral("name"));
     const QCommandLineOption output({QStringLiteral("o"), QStringLiteral("output")},
                                     QStringLiteral("With --sheet: .pdf or .svg to write."),
@@ -99,7 +128,7 @@ int main(int argc, char** argv) {
     if (parser.isSet(sheet)) {
         if (files.size() != 1 || !parser.isSet(output))
             return fail(QStringLiteral("--sheet NAME PROJECT -o FILE"));
-        return writeSheet(files.front(), parser.value(sheet), parser.value(output));
+        return writeSheets(files.front(), parser.values(sheet), parser.value(output));
     }
     // Pictures look the same whatever was left of the last run.
     if (parser.isSet(screenshot)) app::remembered::turnOff();

@@ -27,6 +27,9 @@ struct Arguments {
     std::vector<std::string> points;
     std::vector<std::string> lines;
     std::string columns;
+    std::string sortBy;
+    bool falling = false;
+    std::string tableUnit;  ///< empty: the project's
     std::string boundary;
     std::string output;
     std::string from;
@@ -35,7 +38,7 @@ struct Arguments {
     std::string along;
     std::string parcel;
     std::string unit = "m";
-    std::string sheet;
+    std::vector<std::string> sheets;
     std::vector<std::string> clouds;
     std::vector<std::string> rasters;
     std::vector<std::string> openings;

@@ -56,34 +56,37 @@ Result<Outcome> describe(const Arguments& a) {
 }
 
 Result<Outcome> table(const Arguments& a) {
-    const auto kind = format::tableFromName(a.inputs.front());
-    if (!kind)
-        return badInput("'" + a.inputs.front() +
-                        "' is no table: courses, curves, points, stations, areas or volumes");
-    std::vector<std::string> columns;
+    const auto sort = objects::tableFromName(a.inputs.front());
+    if (!sort) {
+        std::string known;
+        for (const auto s : objects::allTableSorts())
+            known += (known.empty() ? "" : ", ") + std::string(objects::tableName(s));
+        return badInput("'" + a.inputs.front() + "' is no table: " + known);
+    }
+    objects::Table asked{*sort, {}, {}, a.sortBy, a.falling, {}};
+    if (!a.tableUnit.empty()) asked.unit = unitFromSymbol(a.tableUnit);
     std::istringstream names(a.columns);
-    for (std::string name; std::getline(names, name, ',');) columns.emplace_back(trimmed(name));
-    format::RecordRows all;
+    for (std::string name; std::getline(names, name, ',');) asked.columns.emplace_back(trimmed(name));
+    operations::RecordRows all;
     for (std::size_t i = 1; i < a.inputs.size(); ++i) {
         auto opened = format::openProjectWithJournal(a.inputs[i], a.withJournal);
         if (!opened) return tl::unexpected(opened.error());
         const auto derived = derive::evaluate(opened->document);
         if (!derived) return tl::unexpected(derived.error());
-        auto rows = format::recordRows(*derived, *kind);
+        auto rows = operations::recordRows(*derived, asked);
+        if (!rows) return tl::unexpected(rows.error());
         if (i == 1) {
-            all = std::move(rows);
-        } else if (rows.header == all.header) {
-            std::move(rows.rows.begin(), rows.rows.end(), std::back_inserter(all.rows));
+            all = std::move(*rows);
+        } else if (rows->header == all.header) {
+            std::move(rows->rows.begin(), rows->rows.end(), std::back_inserter(all.rows));
         } else {
             return badInput("has another unit than the project before, so its areas do not fit one table",
                             a.inputs[i]);
         }
     }
-    auto chosen = format::withColumns(std::move(all), columns);
-    if (!chosen) return tl::unexpected(chosen.error());
-    if (auto done = format::writeRecord(a.output, *chosen); !done) return tl::unexpected(done.error());
+    if (auto done = format::writeRecord(a.output, all); !done) return tl::unexpected(done.error());
     Outcome out;
-    out.json = {{"rows", chosen->rows.size()}};
+    out.json = {{"rows", all.rows.size()}};
     return out;
 }
 
@@ -91,11 +94,15 @@ Result<Outcome> table(const Arguments& a) {
 
 std::vector<Operation> parcelOperations() {
     return {
-        {"table", "What a project holds as a table: courses, curves, points, stations, areas or volumes.",
+        {"table", "What a project holds as a table: courses, curves, points, stations, areas and more.",
          "erdwerk-cli table courses data/demo/quillmoor.erdwerk -o courses.csv --json",
          [](CLI::App& app, Arguments& a) {
              app.add_option("inputs", a.inputs, "the table, then projects")->required()->expected(2, -1);
              app.add_option("--columns", a.columns, "names of columns, in this order (all)");
+             app.add_option("--sort", a.sortBy, "column to sort by (as the objects come)");
+             app.add_flag("--falling", a.falling, "the largest first");
+             app.add_option("--unit", a.tableUnit, "of lengths, areas and volumes: m, ft or ftUS (the project's)")
+                 ->check(CLI::IsMember({"m", "ft", "ftUS"}));
              app.add_option("-o,--output", a.output, ".csv or .xlsx")->required();
          },
          table},

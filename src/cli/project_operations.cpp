@@ -117,7 +117,10 @@ Result<Outcome> sheet(const Arguments& a) {
     const std::string application = (self.parent_path() / "erdwerk").string();
     if (::access(application.c_str(), X_OK) != 0)
         return fail(ErrorCode::NotFound, "the application is not beside erdwerk-cli", application);
-    std::vector<std::string> words{application, "--sheet", a.sheet, a.inputs.front(), "-o", a.output};
+    std::vector<std::string> words{application};
+    if (a.sheets.empty()) words.insert(words.end(), {"--sheet", ""});
+    for (const auto& name : a.sheets) words.insert(words.end(), {"--sheet", name});
+    words.insert(words.end(), {a.inputs.front(), "-o", a.output});
     std::vector<char*> argv;
     argv.reserve(words.size() + 1);
     for (auto& w : words) argv.push_back(w.data());
@@ -146,11 +149,11 @@ std::vector<Operation> projectOperations() {
                            ->required();
                    },
                    convert});
-    out.push_back({"sheet", "Draw a plan sheet of a project as PDF or SVG.",
+    out.push_back({"sheet", "Draw the sheets of a project as PDF or SVG, and count texts that lie on each other.",
                    "erdwerk-cli sheet data/demo/quillmoor.erdwerk -o sheet.pdf",
                    [](CLI::App& app, Arguments& a) {
                        app.add_option("project", a.inputs, "the project")->required()->expected(1);
-                       app.add_option("--sheet", a.sheet, "name of the sheet; the first without it");
+                       app.add_option("--sheet", a.sheets, "names of sheets (all)")->expected(1)->take_all();
                        app.add_option("-o,--output", a.output, "file to write: .pdf or .svg")->required();
                    },
                    sheet});

@@ -28,6 +28,7 @@ std::optional<Vec2> placeToPoint(const Site& site, ObjectId id) {
     if (std::holds_alternative<objects::Cloud>(payload)) return Vec2{12, 52};
     if (std::holds_alternative<objects::HeightRaster>(payload)) return Vec2{80, 90};
     if (std::holds_alternative<objects::Section>(payload)) return Vec2{27, 72};
+    if (std::holds_alternative<objects::Dimension>(payload)) return Vec2{30, 17};
     return std::nullopt;
 }
 
@@ -98,6 +99,7 @@ TYPED_TEST(EveryKindOnScreen, IsPaintedInItsPasses) {
                               return paints([&](QPainter& painter) {
                                   PlanCanvas canvas(painter, this->site.snapshot, view, {});
                                   this->kind.paint(canvas, this->id, pass);
+                                  canvas.texts.write(painter);
                               });
                           }),
               !passes.empty());

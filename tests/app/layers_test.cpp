@@ -5,7 +5,6 @@
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "app/plan/plan_painter.h"
-#include "app/plan/text_room.h"
 #include "one_of_each.h"
 
 namespace erdwerk::app {
@@ -133,22 +132,6 @@ TEST_F(Layers, WhatIsSelectedIsSeenInClay) {
     const auto content = scene({{named("Wall"), std::nullopt}});
     EXPECT_TRUE(content.selected(named("Wall")));
     EXPECT_FALSE(content.selected(named("Rim")));
-}
-
-TEST(TextRoom, NoTextIsWrittenOverAnother) {
-    TextRoom room;
-    EXPECT_TRUE(room.claim(turnedBox({100, 100}, {80, 12}, 0)));
-    EXPECT_FALSE(room.claim(turnedBox({130, 105}, {80, 12}, 0)));
-    EXPECT_TRUE(room.claim(turnedBox({100, 113}, {80, 12}, 0)));  // the line below
-    // Turned by 45 degrees a text of 80 reaches 28 sideways: its box would meet the one above, it does not.
-    TextRoom turned;
-    EXPECT_TRUE(turned.claim(turnedBox({0, 0}, {80, 4}, 45)));
-    EXPECT_TRUE(turned.claim(turnedBox({25, -20}, {20, 4}, 45)));
-    EXPECT_FALSE(turned.claim(turnedBox({15, 15}, {20, 4}, -45)));
-    // What was refused takes nothing; places far off, also left of 0, are their own.
-    EXPECT_TRUE(room.claim(turnedBox({190, 100}, {80, 12}, 0)));
-    EXPECT_TRUE(room.claim(turnedBox({-500, -500}, {80, 12}, 10)));
-    EXPECT_FALSE(room.claim(turnedBox({-500, -500}, {1, 1}, 0)));
 }
 
 }  // namespace

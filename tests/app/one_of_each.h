@@ -65,6 +65,14 @@ struct Site {
         add("Lanes", DesignCriteria{route::laneCriteria()});
         add("Posts", Marking{route::defaultMarking(LengthUnit::Metre)});
         add("Cut", Section{{}, test::places("5 70, 60 75"), {}, 0});
+        const ObjectId dimensions = add("Thin", DimensionStyle{});
+        add("Wall length", Dimension{annotate::DimensionKind::Aligned,
+                                     {{Anchor::On::Vertex, wall, 0, 0.5, {20, 20}},
+                                      {Anchor::On::Vertex, wall, 1, 0.5, {40, 20}}},
+                                     {3, {}},
+                                     dimensions});
+        Table courses;
+        add("All courses", courses);
         add("Kerb", OffsetSet{{test::valueOf(linework::parseOffsetRow("0.3,-2%"))}, {}});
         snapshot.derived = test::valueOf(derive::evaluate(document));
         for (const auto& [id, result] : snapshot.derived.surfaces)

@@ -1,12 +1,12 @@
 #include <QDir>
 #include <QPlainTextEdit>
 #include <QProcess>
+#include <QSignalSpy>
 #include <QSpinBox>
 
 #include "app/sheet/sheet_painter.h"
 #include "app/window/finder.h"
 #include "app/window/import_dialog.h"
-#include "app/window/label_style_dialog.h"
 #include "core/format/project_file.h"
 #include "core/operations/edit.h"
 #include "window_test.h"
@@ -185,33 +185,47 @@ TEST_F(Project, LabelsAndDescriptionFollowTheGeometry) {
     demo();
     const ObjectId boundary = named<objects::Line>("Plot Q-4 boundary");
     const ObjectId label = named<objects::Label>("Plot course 1");
-    EXPECT_EQ(derived().labels.at(label)->below, "60.13");
+    EXPECT_EQ(derived().labels.at(label)->below(), "60.13");
     const auto before = derived().parcels.begin()->second->description;
     auto moved = doc().get<objects::Line>(boundary)->line;
     moved.vertices[0].place.x -= 10;
     put(QStringLiteral("Move"), operations::setLine(doc(), boundary, moved));
     window->settle();
-    EXPECT_EQ(derived().labels.at(label)->below, "70.11");
+    EXPECT_EQ(derived().labels.at(label)->below(), "70.11");
     EXPECT_NE(derived().parcels.begin()->second->description, before);
     select(named<objects::Parcel>("Plot Q-4"));
     EXPECT_TRUE(window->tables()->description()->toPlainText().endsWith(
         QString::fromStdString(derived().parcels.begin()->second->description)));
 }
 
-TEST_F(Project, TheLabelStyleEditorChangesEveryLabelOfTheStyle) {
+TEST_F(Project, AStyleIsChangedInItsFactsAndEveryLabelFollows) {
     demo();
     const ObjectId label = named<objects::Label>("Plot course 1");
-    withDialog([&](QDialog* dialog) {
-        auto* fields = qobject_cast<LabelStyleDialog*>(dialog)->fields();
-        ASSERT_EQ(fields->item(1, 0)->text(), QStringLiteral("distance"));
-        fields->item(1, 1)->setText(QStringLiteral("d = "));
-        qobject_cast<QSpinBox*>(fields->cellWidget(1, 2))->setValue(1);
-        qobject_cast<QComboBox*>(fields->cellWidget(1, 3))->setCurrentIndex(0);
-        dialog->accept();
-    });
+    select(label);
     run("label-style");
-    EXPECT_THAT(derived().labels.at(label)->above, testing::EndsWith("d = 60.1"));
-    EXPECT_EQ(derived().labels.at(label)->below, "");
+    window->settle();
+    const ObjectId style = doc().get<objects::Label>(label)->style;
+    ASSERT_TRUE(window->session().isSelected(style));
+    const auto lines = window->facts()->findChildren<QLineEdit*>(QStringLiteral("fact:Text"));
+    ASSERT_GE(lines.size(), 2);
+    EXPECT_EQ(lines[1]->text(), QStringLiteral("{distance}"));
+    lines[1]->setFocus();
+    lines[1]->selectAll();
+    QTest::keyClicks(lines[1], QStringLiteral("d = {distance:1} m"));
+    QTest::keyClick(lines[1], Qt::Key_Return);
+    window->settle();
+    EXPECT_EQ(derived().labels.at(label)->below(), "d = 60.1 m");
+    // What it does not have is refused with the fields there are, and nothing changes.
+    const auto before = doc();
+    const QSignalSpy said(&window->session(), &Session::message);
+    const auto again = window->facts()->findChildren<QLineEdit*>(QStringLiteral("fact:Text"));
+    again[1]->setFocus();
+    again[1]->selectAll();
+    QTest::keyClicks(again[1], QStringLiteral("{radius}"));
+    QTest::keyClick(again[1], Qt::Key_Return);
+    EXPECT_TRUE(document::difference(before, doc()).empty());
+    ASSERT_EQ(said.count(), 1);
+    EXPECT_TRUE(said.front().at(0).toString().contains(QStringLiteral("there is no field 'radius' here")));
 }
 
 TEST_F(Project, LabelsAreAddedWithTheTool) {
@@ -224,7 +238,7 @@ TEST_F(Project, LabelsAreAddedWithTheTool) {
     const auto count = doc().all<objects::Label>().size();
     click(p.plan);
     EXPECT_EQ(doc().all<objects::Label>().size(), count + 1);
-    EXPECT_EQ(derived().labels.at(doc().all<objects::Label>().back())->above, p.number);
+    EXPECT_EQ(derived().labels.at(doc().all<objects::Label>().back())->above(), p.number);
 }
 
 TEST_F(Project, UnitsAndDisplayChangeEveryFigure) {
@@ -237,9 +251,9 @@ TEST_F(Project, UnitsAndDisplayChangeEveryFigure) {
         dialog->accept();
     });
     run("settings");
-    EXPECT_EQ(derived().labels.at(label)->above, "93°48'51\"");
+    EXPECT_EQ(derived().labels.at(label)->above(), "93°48'51\"");
     run("undo");
-    EXPECT_EQ(derived().labels.at(label)->above, "S 86°11'09\" E");
+    EXPECT_EQ(derived().labels.at(label)->above(), "S 86°11'09\" E");
 }
 
 TEST_F(Project, TheFinderRunsToolsAndSelectsThings) {
@@ -278,10 +292,10 @@ TEST_F(Project, ASheetIsVectorAndTrueToScale) {
     const ObjectId sheet = named<objects::Sheet>("Plan of Plot Q-4");
     const QString pdf = QString::fromStdString(folder / "s.pdf");
     const QString svg = QString::fromStdString(folder / "s.svg");
-    ASSERT_TRUE(writeSheet(pdf, *window->session().snapshot(), sheet));
-    ASSERT_TRUE(writeSheet(svg, *window->session().snapshot(), sheet));
-    EXPECT_FALSE(writeSheet(QStringLiteral("/proc/x.pdf"), *window->session().snapshot(), sheet));
-    EXPECT_FALSE(writeSheet(QString::fromStdString(folder / "s.doc"), *window->session().snapshot(), sheet));
+    ASSERT_TRUE(writeSheets(pdf, *window->session().snapshot(), {sheet}));
+    ASSERT_TRUE(writeSheets(svg, *window->session().snapshot(), {sheet}));
+    EXPECT_FALSE(writeSheets(QStringLiteral("/proc/x.pdf"), *window->session().snapshot(), {sheet}));
+    EXPECT_FALSE(writeSheets(QString::fromStdString(folder / "s.doc"), *window->session().snapshot(), {sheet}));
     QProcess text;
     text.start(QStringLiteral("pdftotext"), {QStringLiteral("-layout"), pdf, QStringLiteral("-")});
     ASSERT_TRUE(text.waitForFinished());

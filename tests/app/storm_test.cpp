@@ -11,6 +11,8 @@
 #include "core/operations/ground.h"
 #include "core/operations/plan_move.h"
 #include "core/operations/plan_shape.h"
+#include "core/operations/dimensions.h"
+#include "core/operations/labels.h"
 #include "core/operations/records.h"
 #include "core/operations/shape.h"
 #include "window_test.h"
@@ -73,6 +75,17 @@ protected:
             on([](ObjectId id) { return operations::reverseLine(id); }),
             on([](ObjectId id) { return operations::closeLine(id); }),
             on([this](ObjectId id) { return operations::makeLabel(id, {}, anySide(id)); }),
+            on([](ObjectId id) { return operations::labelMany({id}, {}); }),
+            on([](ObjectId id) { return operations::relabel({id}); }),
+            on([this](ObjectId id) { return operations::dragLabel(any<objects::Label>(), line(id).vertices[0].place); }),
+            on([this](ObjectId id) {
+                const objects::Anchor corner{objects::Anchor::On::Vertex, id, anyVertex(id)};
+                const objects::Anchor side{objects::Anchor::On::Side, any<objects::Line>(), 0};
+                return operations::newDimension(annotate::DimensionKind::Aligned, {corner, side}, {step(), {}});
+            }),
+            on([this](ObjectId) {
+                return operations::dragDimension(any<objects::Dimension>(), {48000 + step(), 91000 + step()});
+            }),
             on([this](ObjectId id) {
                 return operations::setTypedRule(id, anyVertex(id), pick(2) == 0 ? "2%" : "=Ground+0.10");
             }),

@@ -2,6 +2,7 @@
 
 #include "core/linework/offset_row.h"
 #include "core/operations/earthworks.h"
+#include "core/operations/tables.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::demo {
@@ -122,6 +123,15 @@ private:
         const auto path = planPath(site_.plot.line);
         for (std::size_t i = 0; i < path.size(); ++i)
             add("Plot course " + std::to_string(i + 1), Label{line, i, styles[arcOf(path[i]) ? 1 : 0]});
+        const auto corner = [&](ObjectId of, std::size_t i) { return objects::Anchor{objects::Anchor::On::Vertex, of, i}; };
+        const ObjectId thin = add("Plain dimensions", objects::DimensionStyle{});
+        add("Terrace width", objects::Dimension{annotate::DimensionKind::Aligned,
+                                                {corner(terrace_, 0), corner(terrace_, 1)},
+                                                {6, {}},
+                                                thin});
+        objects::Table areas;
+        areas.sort = objects::TableSort::Areas;
+        const ObjectId table = add("Areas", areas);
         add("Plan of Plot Q-4", Sheet{Paper::A3,
                                       500,
                                       {originEast + 108, originNorth + 92},
@@ -130,6 +140,8 @@ private:
                                       "Plan of Plot Q-4",
                                       "Erdwerk demo",
                                       "2026-11-25"});
+        const ObjectId sheet = document_.all<Sheet>().front();
+        document_ = operations::setTableOnSheet(table, sheet, true)(document_)->document;
     }
 
     /// Dome Terrace and the lane are pads, and below the peat ditch lies a small pond.

@@ -211,6 +211,18 @@ void Session::carrySelection(const EditTrace& trace) {
     select(std::move(now));
 }
 
+void Session::setTextsShown(TextsShown shown) {
+    const auto tags = [](const TextsShown& t) {
+        std::set<ObjectId> out;
+        for (const auto& [id, of] : t.shown)
+            if (of.tag) out.insert(id);
+        return out;
+    };
+    const bool differs = shown.leftOut != textsShown_.leftOut || tags(shown) != tags(textsShown_);
+    textsShown_ = std::move(shown);
+    if (differs) Q_EMIT textsShownChanged();
+}
+
 void Session::setHover(const std::optional<Hover>& hover) {
     hover_ = hover;
     Q_EMIT hoverChanged();

@@ -14,6 +14,7 @@
 #include <vector>
 
 #include "app/base/latest_worker.h"
+#include "app/base/texts_shown.h"
 #include "core/check/finding.h"
 #include "core/derive/model.h"
 #include "core/document/edit_trace.h"
@@ -137,6 +138,9 @@ public:
     }
     [[nodiscard]] const std::optional<Hover>& hover() const { return hover_; }
     void setHover(const std::optional<Hover>& hover);
+    /// Of the plan's last picture.
+    [[nodiscard]] const TextsShown& textsShown() const { return textsShown_; }
+    void setTextsShown(TextsShown shown);
     void cancelWork();
     /// Works out the results of the document as it is, after they were stopped.
     void workOut();
@@ -149,6 +153,7 @@ Q_SIGNALS:
     void resultsChanged();                          ///< snapshot() is newer
     void selectionChanged();
     void hoverChanged();
+    void textsShownChanged();  ///< others found no room, or tags stand for others
     void opened();  ///< another project is there: views fit to it
     void workingChanged(bool working);
     void keepingChanged();  ///< keeper().state() or reason()
@@ -189,6 +194,7 @@ private:
     SnapshotPointer snapshot_ = std::make_shared<const Snapshot>();
     std::vector<Ref> selection_;
     std::optional<Hover> hover_;
+    TextsShown textsShown_;
     derive::Model model_;
     check::Memory checks_;
     std::atomic<int> workDone_{0};

@@ -9,6 +9,7 @@
 #include "app/base/theme.h"
 #include "app/bench/pi_table.h"
 #include "app/bench/point_model.h"
+#include "app/bench/record_table.h"
 #include "app/bench/station_table.h"
 #include "app/bench/table_hands.h"
 #include "app/kinds/surface_paint.h"
@@ -33,7 +34,7 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : BenchPage(parent), s
     choice_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     export_ = new QPushButton(tr("Export…"));
     export_->setStyleSheet(QStringLiteral("padding: 1px 8px;"));
-    export_->setToolTip(tr("The stations as CSV or XLSX"));
+    export_->setToolTip(tr("This table as CSV or XLSX"));
     connect(export_, &QPushButton::clicked, this, &TablesPage::exportPressed);
     bar->addWidget(choice_);
     bar->addStretch(1);
@@ -46,6 +47,7 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : BenchPage(parent), s
     stack_->addWidget(buildTool());
     stack_->addWidget(pis_ = new PiTable(session_));
     stack_->addWidget(stations_ = new StationTable(session_));
+    stack_->addWidget(record_ = new RecordTable(session_));
     layout->addWidget(stack_, 1);
     connect(&session_, &Session::resultsChanged, this, &TablesPage::refresh);
     connect(&session_, &Session::selectionChanged, this, &TablesPage::follow);
@@ -180,6 +182,11 @@ void TablesPage::refresh() {
         export_->show();
         return stack_->setCurrentWidget(stations_);
     }
+    if (document.get<objects::Table>(id) != nullptr) {
+        record_->list(id);
+        export_->show();
+        return stack_->setCurrentWidget(record_);
+    }
     if (document.get<objects::Points>(id) != nullptr) {
         const QModelIndex at = points_->currentIndex();
         const bool same = model_->set() == id && document.get<objects::Points>(id)->set.size() ==
@@ -213,6 +220,9 @@ void TablesPage::fillChoice(const QVariant& before) {
     for (const ObjectId id : document.all<objects::Alignment>())
         choice_->addItem(tr("Stations: %1").arg(QString::fromStdString(document.nameOf(id))),
                          QVariant::fromValue<qulonglong>(id.value | ofStations));
+    for (const ObjectId id : document.all<objects::Table>())
+        choice_->addItem(tr("Table: %1").arg(QString::fromStdString(document.nameOf(id))),
+                         QVariant::fromValue<qulonglong>(id.value));
     for (const auto& [id, bands] : session_.derived().bands)
         choice_->addItem(tr("Bands: %1").arg(QString::fromStdString(document.nameOf(id))),
                          QVariant::fromValue<qulonglong>(id.value));
@@ -236,6 +246,7 @@ void TablesPage::showStations(ObjectId alignment) {
 }
 
 Result<void> TablesPage::exportTo(const QString& path) const {
+    if (stack_->currentWidget() == record_) return record_->exportTo(path);
     return format::writeTable(path.toStdString(), stations_->asTable());
 }
 

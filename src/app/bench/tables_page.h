@@ -19,6 +19,7 @@ namespace erdwerk::app {
 
 class PiTable;
 class PointModel;
+class RecordTable;
 class StationTable;
 
 class TablesPage : public BenchPage {
@@ -32,9 +33,10 @@ public:
     void setToolTable(std::optional<ToolTable> table);
     [[nodiscard]] QPlainTextEdit* description() { return description_; }
     [[nodiscard]] StationTable* stationTable() { return stations_; }
+    [[nodiscard]] RecordTable* recordTable() { return record_; }
     /// Stations and offsets along an alignment.
     void showStations(ObjectId alignment);
-    /// The stations as CSV or XLSX.
+    /// The stations, or the table of the record, as CSV or XLSX.
     Result<void> exportTo(const QString& path) const;
 
 Q_SIGNALS:
@@ -62,6 +64,7 @@ private:
     QTableWidget* tool_;
     PiTable* pis_;
     StationTable* stations_;
+    RecordTable* record_;
     QPushButton* export_;
     std::optional<ToolTable> offered_;
     bool chosen_ = false;  ///< by hand, since the selection changed

@@ -32,10 +32,11 @@ QColor colourOf(const Document& document, ObjectId id) {
 /// of a sheet is 0.24 mm.
 class MarkPainter {
 public:
-    MarkPainter(PlanCanvas& canvas, const route::Marking& marking)
+    MarkPainter(PlanCanvas& canvas, ObjectId of, const route::Marking& marking)
         : canvas_(canvas),
+          of_(of),
           marking_(marking),
-          size_(std::max(6, static_cast<int>(std::lround(marking.height / 0.24)))) {}
+          size_(std::max(6.0, marking.height / millimetresPerPixel)) {}
 
     void paint(const route::Mark& mark) {
         at_ = canvas_.view.toPicture(mark.place);
@@ -50,8 +51,7 @@ public:
             case route::MarkKind::Point:
                 return point(mark);
             case route::MarkKind::Curve:
-                if (canvas_.view.scale >= 1.2 * u)
-                    canvas_.textAlong(at_, degrees_, text(mark.text), {}, theme::alignment, size_ - 1);
+                if (canvas_.view.scale >= 1.2 * u) curve(mark);
                 return;
             case route::MarkKind::Speed:
                 return sign(mark.text, theme::spruce);
@@ -67,21 +67,35 @@ private:
         canvas_.painter.setPen(canvas_.pen(theme::alignment, 1.2));
         canvas_.painter.drawLine(at_ - left_ * reach, at_ + left_ * reach);
         if (mark.text.empty()) return;
-        const QString words = text(mark.text);
-        const QFont font = canvas_.font(size_, true);
-        const QFontMetricsF metrics(font);
-        const QSizeF size(metrics.horizontalAdvance(words), metrics.height());
-        const QPointF middle =
-            at_ + left_ * ((marking_.right ? -1 : 1) * (reach + 2 * u + size.height() / 2));
-        if (!canvas_.claim(turnedBox(middle, size, degrees_))) return;
-        canvas_.painter.save();
-        canvas_.painter.translate(middle);
-        canvas_.painter.rotate(degrees_);
-        canvas_.painter.setFont(font);
-        canvas_.haloText(
-            QRectF(-size.width() / 2 - 4 * u, -size.height() / 2, size.width() + 8 * u, size.height()),
-            Qt::AlignCenter, words, theme::alignment);
-        canvas_.painter.restore();
+        // Beside the tick, on the other side, or a little along the line.
+        const TextLook look{text(mark.text), size_, theme::alignment, true};
+        const double away = reach + 2 * u + canvas_.texts.line(look).height / 2;
+        const double along = canvas_.texts.line(look).width * 0.6;
+        const QPointF ahead(-left_.y(), left_.x());
+        const double side = marking_.right ? -1 : 1;
+        annotate::PlacedText places;
+        for (const double s : {side, -side})
+            for (const double a : {0.0, 1.0, -1.0})
+                offer(places, look, at_ + left_ * (s * away) + ahead * (a * along), degrees_);
+        ask(std::move(places), {look});
+    }
+    void curve(const route::Mark& mark) {
+        const TextLook look{text(mark.text), size_ - 1, theme::alignment};
+        const double away = canvas_.texts.line(look).height / 2 + 3 * canvas_.unit;
+        annotate::PlacedText places;
+        for (const double side : {1.0, -1.0})
+            offer(places, look, at_ + left_ * (left_.y() < 0 ? side : -side) * away, degrees_);
+        ask(std::move(places), {look});
+    }
+    void offer(annotate::PlacedText& places, const TextLook& look, QPointF middle, double degrees) const {
+        annotate::Candidate c;
+        c.boxes = {canvas_.texts.box(look, middle, degrees)};
+        places.candidates.push_back(std::move(c));
+    }
+    void ask(annotate::PlacedText places, std::vector<TextLook> looks,
+             std::function<void(QPainter&)> besides = {}) {
+        canvas_.texts.ask(std::move(places), {TextRank::Alignment, ++key_, of_, std::move(looks), {},
+                                              theme::alignment, false, std::move(besides)});
     }
     void point(const route::Mark& mark) {
         const double u = canvas_.unit;
@@ -91,32 +105,39 @@ private:
         canvas_.painter.setBrush(theme::paper);
         canvas_.painter.drawEllipse(at_, 3 * u, 3 * u);
         canvas_.painter.setBrush(Qt::NoBrush);
+        canvas_.texts.keepOff(at_, QSizeF(6, 6) * u);
         // Points close together are told apart by zooming in.
         if (canvas_.view.scale < 1.2 * u) return;
-        canvas_.textAlong(end + QPointF(0, 4 * u), degrees_, {}, text(mark.text), theme::alignment,
-                          size_ - 1);
+        const TextLook look{text(mark.text), size_ - 1, theme::alignment};
+        const double away = canvas_.texts.line(look).height / 2 + 3 * u;
+        const QPointF across = left_ * (left_.y() > 0 ? 1 : -1);
+        annotate::PlacedText places;
+        for (const double along : {0.0, 0.7, -0.7}) {
+            const QPointF aside =
+                QPointF(-left_.y(), left_.x()) * (along * canvas_.texts.line(look).width);
+            offer(places, look, end + across * away + aside, degrees_);
+        }
+        ask(std::move(places), {look});
     }
-    /// A small flag beside the line.
+    /// A small flag beside the line, or on its other side.
     void sign(const std::string& words, const QColor& colour) {
         const double u = canvas_.unit;
-        const QFont font = canvas_.font(size_, true);
-        const QFontMetricsF metrics(font);
-        const QSizeF size(metrics.horizontalAdvance(text(words)) + 8 * u, metrics.height() + 2 * u);
-        const QPointF foot = at_ + left_ * (marking_.right ? 22 : -22) * u;
-        canvas_.painter.setPen(canvas_.pen(colour, 1.2));
-        canvas_.painter.drawLine(at_, foot);
-        const QRectF room(foot - QPointF(size.width() / 2, size.height() / 2), size);
-        if (!canvas_.claim(room)) return;
-        canvas_.painter.setBrush(theme::paper);
-        canvas_.painter.drawRect(room);
-        canvas_.painter.setBrush(Qt::NoBrush);
-        canvas_.painter.setFont(font);
-        canvas_.painter.drawText(room, Qt::AlignCenter, text(words));
+        const TextLook look{text(words), size_, colour, true, TextBacking::Frame};
+        annotate::PlacedText places;
+        for (const double side : {1.0, -1.0}) {
+            const QPointF foot = at_ + left_ * (marking_.right ? side : -side) * (22 * u);
+            offer(places, look, foot, 0);
+            places.candidates.back().leader =
+                annotate::Leader{{at_.x(), at_.y()}, {foot.x(), foot.y()}};
+        }
+        ask(std::move(places), {look});
     }
 
     PlanCanvas& canvas_;
+    ObjectId of_;
     const route::Marking& marking_;
-    int size_;
+    double size_;
+    std::uint64_t key_ = 0;
     QPointF at_;
     QPointF left_;
     double degrees_ = 0;
@@ -129,15 +150,10 @@ void paintMarks(PlanCanvas& canvas, ObjectId id, const route::AlignmentGeometry&
     const double least = roundStep(14 * canvas.unit / canvas.view.scale);
     if (marking.small > 0 && marking.small < least) marking.small = least;
     if (marking.large > 0) marking.large = std::max({marking.large, marking.small, 5 * least});
-    MarkPainter painter(canvas, marking);
-    // Texts reach in from outside the picture.
-    geometry::Box near = canvas.window;
-    const double margin = 120 * canvas.unit / canvas.view.scale;
-    near.add(Vec2{canvas.window.minX - margin, canvas.window.minY - margin});
-    near.add(Vec2{canvas.window.maxX + margin, canvas.window.maxY + margin});
+    MarkPainter painter(canvas, id, marking);
     for (const auto& mark :
          route::marksOf(on, marking, objects::speedMarks(alignment, on), canvas.document.settings().display))
-        if (near.contains(mark.place)) painter.paint(mark);
+        if (canvas.textWindow.contains(mark.place)) painter.paint(mark);
 }
 
 /// Where it does not keep to its criteria.

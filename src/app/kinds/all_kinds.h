@@ -47,6 +47,15 @@ template <>
 const ObjectKind& kindOf<objects::Marking>();
 template <>
 const ObjectKind& kindOf<objects::Section>();
+template <>
+const ObjectKind& kindOf<objects::Dimension>();
+template <>
+const ObjectKind& kindOf<objects::DimensionStyle>();
+template <>
+const ObjectKind& kindOf<objects::Table>();
+
+/// "Courses", "Curves" …
+QString tableWord(objects::TableSort sort);
 
 const ObjectKind& kindOf(const objects::Payload& payload);
 inline const ObjectKind& kindOf(const objects::Object& object) {

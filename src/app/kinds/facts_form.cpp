@@ -5,6 +5,7 @@
 #include <QFileInfo>
 #include <QLabel>
 #include <QLineEdit>
+#include <QPushButton>
 #include <cmath>
 
 #include "app/base/theme.h"
@@ -41,6 +42,14 @@ void FactsForm::later(const QString& what, document::Edit edit) const {
     QMetaObject::invokeMethod(
         session_, [session = session_, what, edit = std::move(edit)] { session->edit(what, edit); },
         Qt::QueuedConnection);
+}
+
+void FactsForm::button(const QString& text, const QString& help, const QString& what, document::Edit edit) {
+    auto* button = new QPushButton(text);
+    button->setToolTip(help);
+    QObject::connect(button, &QPushButton::clicked, button,
+                     [form = *this, what, edit = std::move(edit)] { form.later(what, edit); });
+    row(button);
 }
 
 void FactsForm::entry(const QString& name, const QString& value,

@@ -40,6 +40,8 @@ public:
     void heading(const QString& text);
     void fact(const QString& name, const QString& value);
     void row(QWidget* widget);
+    /// Does an edit; `what`: what the history says of it.
+    void button(const QString& text, const QString& help, const QString& what, document::Edit edit);
     /// An editable text; `edit` returns the next document or why the text cannot be read.
     void entry(const QString& name, const QString& value,
                std::function<Result<Document>(const Document&, const QString&)> edit);

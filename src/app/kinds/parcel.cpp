@@ -1,5 +1,7 @@
 // Parcels.
 
+#include <algorithm>
+
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
@@ -15,6 +17,32 @@ const geometry::Path* pathOf(const derive::Derived& derived, ObjectId id) {
     const auto* parcel = derived.document.get<objects::Parcel>(id);
     const auto* line = parcel == nullptr ? nullptr : derive::Derived::in(derived.lines, parcel->line);
     return line == nullptr ? nullptr : &line->path;
+}
+
+/// It has a label of its own that says so.
+bool hasAreaLabel(const derive::Derived& derived, ObjectId parcel) {
+    return std::any_of(derived.labels.begin(), derived.labels.end(), [&](const auto& entry) {
+        const auto* label = derived.document.get<objects::Label>(entry.first);
+        return label != nullptr && label->target == parcel && entry.second->problem.empty();
+    });
+}
+
+/// Its name and area, inside.
+void name(PlanCanvas& canvas, ObjectId id, const geometry::Path& path, double area) {
+    if (!boundsOf(path).meets(canvas.textWindow) || hasAreaLabel(canvas.derived, id)) return;
+    const QPointF at =
+        canvas.view.toPicture(annotate::placeInside(geometry::flattened(path, 1 / canvas.view.scale)));
+    PlanTexts::Ask ask{
+        TextRank::ParcelName,
+        0,
+        id,
+        {{QString::fromStdString(canvas.document.nameOf(id)), 13, theme::parcel, true},
+         {QString::fromStdString(formatArea(area, canvas.document.settings().display)), 11, theme::parcel}},
+        {},
+        theme::parcel};
+    const std::vector lines{canvas.texts.line(ask.looks[0], annotate::Stand::Above, 0.5, 0),
+                            canvas.texts.line(ask.looks[1], annotate::Stand::Below, 0.5, 0)};
+    canvas.texts.ask(annotate::placesBeside({at.x(), at.y()}, 0, lines, true), std::move(ask));
 }
 
 class ParcelKind final : public StaysPut<ObjectKind> {
@@ -35,24 +63,14 @@ public:
         canvas.painter.setPen(p);
         canvas.painter.drawPolyline(polyline(*path, canvas.view));
         const QPointF begin = canvas.view.toPicture(parcel->geometry.courses.front().start);
+        canvas.texts.keepOff(begin, QSizeF(8, 8) * canvas.unit);
         canvas.painter.setPen(canvas.pen(theme::parcel, 1.4));
         canvas.painter.setBrush(theme::paper);
         canvas.painter.drawEllipse(begin, 4 * canvas.unit, 4 * canvas.unit);
         canvas.painter.setBrush(theme::parcel);
         canvas.painter.drawEllipse(begin, 1.5 * canvas.unit, 1.5 * canvas.unit);
         canvas.painter.setBrush(Qt::NoBrush);
-        const double u = canvas.unit;
-        const QRectF name(canvas.view.toPicture(boundsOf(*path).centre()) - QPointF(100 * u, -18 * u),
-                          QSizeF(200 * u, 34 * u));
-        if (!canvas.claim(QRectF(name.center() - QPointF(50 * u, 17 * u), QSizeF(100 * u, 34 * u)))) return;
-        canvas.painter.setFont(canvas.font(13, true));
-        canvas.haloText(name, Qt::AlignHCenter | Qt::AlignTop,
-                        QString::fromStdString(canvas.document.nameOf(id)), theme::parcel);
-        canvas.painter.setFont(canvas.font(11));
-        canvas.haloText(
-            name, Qt::AlignHCenter | Qt::AlignBottom,
-            QString::fromStdString(formatArea(parcel->geometry.area, canvas.document.settings().display)),
-            theme::parcel);
+        name(canvas, id, *path, parcel->geometry.area);
     }
     void hit(SnapSearch& search, ObjectId id) const override {
         if (const auto* path = pathOf(search.derived(), id))

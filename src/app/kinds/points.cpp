@@ -71,8 +71,8 @@ void setFacts(FactsForm& form, ObjectId id) {
     form.row(loosen);
 }
 
-/// Its number above and its height below, where there is room for them.
-void pointTexts(PlanCanvas& canvas, const survey::SurveyPoint& p, QPointF q) {
+/// Its number above and its height below, or wherever both find room beside it.
+void pointTexts(PlanCanvas& canvas, objects::PointRef ref, const survey::SurveyPoint& p, double arm) {
     const DisplaySettings& display = canvas.document.settings().display;
     const double u = canvas.unit;
     const QString number =
@@ -81,21 +81,49 @@ void pointTexts(PlanCanvas& canvas, const survey::SurveyPoint& p, QPointF q) {
                            : survey::isText(p) ? QString::fromStdString(p.note)
                            : p.height          ? QString::fromStdString(formatHeight(p.height, display))
                                                : QObject::tr("no height");
-    if (number.isEmpty() && height.isEmpty()) return;
-    canvas.painter.setFont(canvas.font(10));
-    const QFontMetricsF metrics(canvas.painter.font());
-    const double width =
-        std::max(metrics.horizontalAdvance(number), metrics.horizontalAdvance(height)) + 4 * u;
-    const double top = number.isEmpty() ? -4 * u : -17 * u;
-    const double bottom = height.isEmpty() ? 4 * u : 17 * u;
-    if (!canvas.claim(QRectF(q.x() - width / 2, q.y() + top, width, bottom - top))) return;
-    canvas.painter.setPen(theme::inkQuiet);
-    canvas.painter.drawText(QRectF(q.x() - 40 * u, q.y() - 17 * u, 80 * u, 13 * u),
-                            Qt::AlignHCenter | Qt::AlignBottom, number);
-    canvas.painter.setPen(p.height || survey::isText(p) ? theme::ink : theme::ochre.darker(130));
-    canvas.painter.drawText(QRectF(q.x() - 40 * u, q.y() + 4 * u, 80 * u, 13 * u),
-                            Qt::AlignHCenter | Qt::AlignTop, height);
+    PlanTexts::Ask ask{TextRank::PointFigures, ref.index, ref.set, {}, {}, {}};
+    std::vector<annotate::TextLine> lines;
+    const auto add = [&](const QString& text, const QColor& colour, annotate::Stand stand) {
+        if (text.isEmpty()) return;
+        ask.looks.push_back({text, 10, colour});
+        lines.push_back(canvas.texts.line(ask.looks.back(), stand, 0.5, 1));
+    };
+    add(number, theme::inkQuiet, annotate::Stand::Above);
+    add(height, p.height || survey::isText(p) ? theme::ink : theme::ochre.darker(130),
+        annotate::Stand::Below);
+    if (lines.empty()) return;
+    const QPointF q = canvas.view.toPicture(p.plan);
+    canvas.texts.ask(annotate::placesBeside({q.x(), q.y()}, arm + u, lines, false), std::move(ask));
 }
+
+/// Of points that lie closer than the eye can part only one is drawn; zooming in brings them all. Counted in
+/// cells that lie on the ground, so that moving the view leaves them.
+class Thinned {
+public:
+    Thinned(const geometry::Box& window, double cell) : window_(window), cell_(cell) {
+        columns_ = static_cast<std::int64_t>((window.maxX - window.minX) / cell) + 2;
+        const auto rows = static_cast<std::int64_t>((window.maxY - window.minY) / cell) + 2;
+        taken_.resize(static_cast<std::size_t>(columns_ * rows));
+        first_ = {std::floor(window.minX / cell), std::floor(window.minY / cell)};
+    }
+    /// False when the place lies outside, or another point is in its cell.
+    bool take(Vec2 place) {
+        if (!window_.contains(place)) return false;
+        const auto x = static_cast<std::int64_t>(std::floor(place.x / cell_) - first_.x);
+        const auto y = static_cast<std::int64_t>(std::floor(place.y / cell_) - first_.y);
+        const auto at = static_cast<std::size_t>(y * columns_ + x);
+        if (at >= taken_.size() || taken_[at]) return false;
+        taken_[at] = true;
+        return true;
+    }
+
+private:
+    geometry::Box window_;
+    double cell_;
+    std::int64_t columns_ = 0;
+    Vec2 first_;
+    std::vector<bool> taken_;
+};
 
 class PointsKind final : public NotInScene<ObjectKind> {
 public:
@@ -114,27 +142,23 @@ public:
         const double arm = std::clamp(canvas.view.scale, 1.6 * u, 3 * u);
 
         const auto& set = canvas.document.get<objects::Points>(id)->set;
-        // Of points that lie closer than the eye can part only one is drawn; zooming in brings them all.
-        const double cell = (set.size() > 5000 ? 12 : 5) * u;
-        const int columns = static_cast<int>(canvas.view.size.width() / cell) + 2;
-        std::vector<bool> taken(static_cast<std::size_t>(columns) *
-                                (static_cast<std::size_t>(canvas.view.size.height() / cell) + 2));
+        const double cell = (set.size() > 5000 ? 12 : 5) * u / canvas.view.scale;
+        const bool written = canvas.view.scale >= 3.2 * u;
+        Thinned thinned(written ? canvas.textWindow : canvas.window, cell);
         const QColor ink = theme::ink;
-        for (std::size_t i = 0; i < set.size(); ++i) {
-            const auto& p = set[i];
-            if (!canvas.window.contains(p.plan)) continue;
-            if ((i & 1023U) == 0 && canvas.stopped()) return;
-            const QPointF q = canvas.view.toPicture(p.plan);
-            const std::size_t at =
-                static_cast<std::size_t>(std::max(0.0, q.y() / cell)) * static_cast<std::size_t>(columns) +
-                static_cast<std::size_t>(std::max(0.0, q.x() / cell));
-            if (at >= taken.size() || taken[at]) continue;
-            taken[at] = true;
-            canvas.painter.setPen(canvas.pen(p.height || survey::isText(p) ? ink : theme::ochre, 1));
-            canvas.painter.drawLine(q - QPointF(arm, 0), q + QPointF(arm, 0));
-            canvas.painter.drawLine(q - QPointF(0, arm), q + QPointF(0, arm));
-            if (canvas.view.scale >= 3.2 * u) pointTexts(canvas, p, q);
-        }
+        std::size_t i = 0;
+        for (const auto& block : set.blocks())
+            for (const auto& p : *block) {
+                const std::size_t at = i++;
+                if ((at & 1023U) == 0 && canvas.stopped()) return;
+                if (!thinned.take(p.plan)) continue;
+                const QPointF q = canvas.view.toPicture(p.plan);
+                canvas.painter.setPen(canvas.pen(p.height || survey::isText(p) ? ink : theme::ochre, 1));
+                canvas.painter.drawLine(q - QPointF(arm, 0), q + QPointF(arm, 0));
+                canvas.painter.drawLine(q - QPointF(0, arm), q + QPointF(0, arm));
+                canvas.texts.keepOff(q, {2 * arm, 2 * arm});
+                if (written) pointTexts(canvas, {id, at}, p, arm);
+            }
     }
     void hit(SnapSearch& search, ObjectId id) const override {
         const auto& set = search.document().get<objects::Points>(id)->set;

@@ -36,14 +36,13 @@ public:
         for (const auto& p : result->axis) axis << canvas.view.toPicture(p);
         canvas.painter.setPen(canvas.pen(theme::ink, 1.1, Qt::DashDotLine));
         canvas.painter.drawPolyline(axis);
-        const QString name = text(canvas.document.nameOf(id));
-        const double u = canvas.unit;
-        canvas.painter.setFont(canvas.font(11, true));
-        const QSizeF size(QFontMetricsF(canvas.painter.font()).horizontalAdvance(name) + 4 * u, 15 * u);
-        for (const QPointF& end : {axis.first(), axis.last()}) {
-            const QRectF room(end + QPointF(6 * u, -18 * u), size);
-            if (canvas.claim(room)) canvas.haloText(room, Qt::AlignCenter, name, theme::ink);
-        }
+        const TextLook look{text(canvas.document.nameOf(id)), 11, theme::ink, true};
+        std::uint64_t key = 0;
+        for (const QPointF& end : {axis.first(), axis.last()})
+            canvas.texts.ask(
+                annotate::placesBeside({end.x(), end.y()}, 4 * canvas.unit,
+                                       {canvas.texts.line(look, annotate::Stand::Above, 1)}, false),
+                {TextRank::Section, ++key, id, {look}, {}, {}});
     }
     void hit(SnapSearch& search, ObjectId id) const override {
         if (const auto* result = resultOf(search.derived(), id))

@@ -1,9 +1,12 @@
 // Plan sheets.
 
+#include <algorithm>
+
 #include "app/kinds/all_kinds.h"
 #include "app/plan/plan_parts.h"
 #include "core/operations/edit.h"
 #include "core/operations/show.h"
+#include "core/operations/tables.h"
 
 namespace erdwerk::app {
 
@@ -48,6 +51,13 @@ public:
             [edit](const Document& d, ObjectId p) { return edit(d, [p](auto& x) { x.parcel = p; }); },
             QObject::tr("none"));
         frames(form, id, s);
+        if (const auto tables = document.all<objects::Table>(); !tables.empty()) {
+            form.heading(QObject::tr("Tables"));
+            for (const ObjectId table : tables)
+                form.editCheck(form.nameOf(table),
+                               std::find(s.tables.begin(), s.tables.end(), table) != s.tables.end(),
+                               [id, table](bool on) { return operations::setTableOnSheet(table, id, on); });
+        }
         form.heading(QObject::tr("Shows"));
         using objects::PlanPart;
         // Paper shows no colours of the ground, clouds or pictures.

@@ -68,42 +68,44 @@ void paintTriangles(PlanCanvas& canvas, const terrain::TinLocator& surface) {
 
 namespace {
 
-/// Heights in line: one in the middle of every stretch of about 420 pixels.
-void paintContourHeight(PlanCanvas& canvas, const terrain::Contour& line) {
+/// Heights in line: one in every stretch of about 420 pixels, wherever in its middle there is room.
+void askContourHeights(PlanCanvas& canvas, ObjectId id, const terrain::Contour& line, std::uint64_t number) {
     const double every = 420 * canvas.unit;
+    const TextLook look{
+        QString::fromStdString(formatFixed(line.height, line.height == std::round(line.height) ? 0 : 2)), 10,
+        theme::contourIndex.darker(125), true, TextBacking::Plate};
+    const auto size = canvas.texts.line(look);
+    const double margin = every / canvas.view.scale;
     double along = 0;
-    double next = every * 0.4;
-    const QString text =
-        QString::fromStdString(formatFixed(line.height, line.height == std::round(line.height) ? 0 : 2));
-    for (std::size_t i = 1; i < line.places.size(); ++i) {
-        const QPointF a = canvas.view.toPicture(line.places[i - 1]);
-        const QPointF b = canvas.view.toPicture(line.places[i]);
-        const double size = std::hypot(b.x() - a.x(), b.y() - a.y());
-        along += size;
-        if (along < next || size < 1) continue;
-        const QPointF at = (a + b) / 2;
-        if (!QRectF({0, 0}, canvas.view.size).contains(at)) continue;
-        next = along + every;
-        double degrees = std::atan2(b.y() - a.y(), b.x() - a.x()) * 180 / 3.14159265358979;
-        if (degrees > 90 || degrees <= -90) degrees += 180;
-        const QFont f = canvas.font(10, true);
-        const QRectF box = QFontMetricsF(f).boundingRect(text);
-        if (!canvas.claim(turnedBox(at, {box.width() + 4 * canvas.unit, 12 * canvas.unit}, degrees)))
-            continue;
-        canvas.painter.save();
-        canvas.painter.translate(at);
-        canvas.painter.rotate(degrees);
-        const QRectF room(-box.width() / 2 - 2 * canvas.unit, -6 * canvas.unit, box.width() + 4 * canvas.unit,
-                          12 * canvas.unit);
-        canvas.painter.setPen(Qt::NoPen);
-        canvas.painter.setBrush(QColor(0xF6, 0xF1, 0xE6, 225));
-        canvas.painter.drawRect(room);
-        canvas.painter.setBrush(Qt::NoBrush);
-        canvas.painter.setPen(theme::contourIndex.darker(125));
-        canvas.painter.setFont(f);
-        canvas.painter.drawText(room, Qt::AlignCenter, text);
-        canvas.painter.restore();
+    std::uint64_t stretch = 0;
+    std::vector<annotate::Vec2> piece;
+    const auto finish = [&] {
+        if (piece.size() > 1) {
+            const Vec2 middle = canvas.view.toGround({piece.front().x, piece.front().y});
+            geometry::Box near = canvas.textWindow;
+            near.add(Vec2{near.minX - margin, near.minY - margin});
+            near.add(Vec2{near.maxX + margin, near.maxY + margin});
+            if (near.contains(middle))
+                canvas.texts.ask(annotate::placesOn(piece, size.width, size.height),
+                                 {TextRank::ContourHeight, number * 1000 + stretch, id, {look}, {}, {}});
+        }
+        piece.clear();
+        ++stretch;
+    };
+    for (std::size_t i = 0; i < line.places.size(); ++i) {
+        const QPointF at = canvas.view.toPicture(line.places[i]);
+        if (i > 0) {
+            const QPointF before = canvas.view.toPicture(line.places[i - 1]);
+            along += std::hypot(at.x() - before.x(), at.y() - before.y());
+        }
+        piece.push_back({at.x(), at.y()});
+        if (along < every * (static_cast<double>(stretch) + 1)) continue;
+        finish();
+        piece.push_back({at.x(), at.y()});
+        // A side longer than a stretch has one height.
+        stretch = std::max(stretch, static_cast<std::uint64_t>(along / every));
     }
+    finish();
 }
 
 }  // namespace
@@ -154,12 +156,14 @@ void paintContourHeights(PlanCanvas& canvas, ObjectId id) {
     const auto& style = canvas.document.get<objects::Surface>(id)->style;
     const auto* contours = derive::Derived::in(canvas.derived.contours, id);
     if (contours == nullptr) return;
+    std::uint64_t number = 0;
     for (const auto& line : *contours) {
         if (canvas.stopped()) return;
+        ++number;
         if (!terrain::isIndexContour(line.height, style.interval, style.indexEvery)) continue;
         Box box;
         for (const Vec2 p : line.places) box.add(p);
-        if (box.meets(canvas.window)) paintContourHeight(canvas, line);
+        if (box.meets(canvas.textWindow)) askContourHeights(canvas, id, line, number);
     }
 }
 

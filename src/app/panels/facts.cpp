@@ -21,6 +21,7 @@ Facts::Facts(Session& session, QWidget* parent) : QScrollArea(parent), session_(
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     connect(&session_, &Session::resultsChanged, this, &Facts::refresh);
     connect(&session_, &Session::selectionChanged, this, &Facts::refresh);
+    connect(&session_, &Session::textsShownChanged, this, &Facts::refresh);
     refresh();
 }
 
@@ -72,6 +73,8 @@ void Facts::project(FactsForm& form) {
                });
     form.fact(tr("Unit"), QString::fromUtf8(unitSymbol(settings.display.unit).data()));
     form.fact(tr("Objects"), QString::number(form.document().objects().size()));
+    if (const auto& out = form.session().textsShown().leftOut; !out.empty())
+        form.fact(tr("Labels without room"), tr("%1 at this scale").arg(out.size()));
     auto* hint = new QLabel(tr("Select something to see its figures and settings here."));
     hint->setWordWrap(true);
     hint->setStyleSheet(QStringLiteral("color: #5F6B74;"));

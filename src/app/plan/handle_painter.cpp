@@ -22,6 +22,20 @@ void HandlePainter::ring(Vec2 place, double pixels, Qt::PenStyle style) {
     painter_.drawEllipse(view_.toPicture(place), pixels, pixels);
 }
 
+bool HandlePainter::texts(ObjectId id) {
+    if (texts_ == nullptr) return false;
+    const auto of = texts_->shown.find(id);
+    if (of == texts_->shown.end()) return false;
+    painter_.setBrush(Qt::NoBrush);
+    painter_.setPen(QPen(theme::clay, 1.4));
+    for (const annotate::TextBox& box : of->second.boxes) {
+        QPolygonF outline;
+        for (const Vec2 corner : annotate::cornersOf(box)) outline << view_.toPicture(corner);
+        painter_.drawPolygon(outline);
+    }
+    return true;
+}
+
 void HandlePainter::square(Vec2 place, bool active) {
     const QPointF p = view_.toPicture(place);
     painter_.setPen(QPen(theme::clay, active ? 2.4 : 1.4));

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "app/base/session.h"
+#include "app/base/texts_shown.h"
 #include "app/plan/view_transform.h"
 
 namespace erdwerk::app {
@@ -12,8 +13,8 @@ namespace erdwerk::app {
 class HandlePainter {
 public:
     HandlePainter(QPainter& painter, const derive::Derived& derived, const document::Document& document,
-                  const ViewTransform& view)
-        : derived_(derived), document_(document), painter_(painter), view_(view) {}
+                  const ViewTransform& view, const TextsShown* texts = nullptr)
+        : derived_(derived), document_(document), painter_(painter), view_(view), texts_(texts) {}
 
     /// Results may be of an older document: parts are looked up in both.
     [[nodiscard]] const derive::Derived& derived() const { return derived_; }
@@ -30,6 +31,8 @@ public:
     /// A small triangle over a high point, or under a low one.
     void turn(geometry::Vec2 place, bool high, const QString& text);
     [[nodiscard]] double scale() const { return view_.scale; }
+    /// Outlines of what an object says in the plan; false when it says nothing there.
+    bool texts(ObjectId id);
     /// A dotted frame round a part of the ground.
     void frame(const geometry::Box& box);
 
@@ -38,6 +41,7 @@ private:
     const document::Document& document_;
     QPainter& painter_;
     const ViewTransform& view_;
+    const TextsShown* texts_;
     std::vector<QRectF> taken_;  ///< by figures
 };
 

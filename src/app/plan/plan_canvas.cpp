@@ -1,9 +1,9 @@
 #include "app/plan/plan_canvas.h"
 
-#include <QPainterPath>
 #include <cmath>
 
 #include "app/base/theme.h"
+#include "core/derive/tags.h"
 
 namespace erdwerk::app {
 
@@ -15,6 +15,24 @@ QPolygonF polyline(const geometry::Path& path, const ViewTransform& view) {
     return out;
 }
 
+namespace {
+
+/// The window with what reaches in from around it, in steps of about half its size.
+geometry::Box textWindowOf(const ViewTransform& view, double unit) {
+    const geometry::Box window = view.window();
+    const double margin = 160 * unit / view.scale;
+    const double cell =
+        std::exp2(std::ceil(std::log2(std::max(window.width(), window.height()) / 2)));
+    const auto down = [&](double v) { return std::floor((v - margin) / cell) * cell; };
+    const auto up = [&](double v) { return std::ceil((v + margin) / cell) * cell; };
+    geometry::Box out;
+    out.add(Vec2{down(window.minX), down(window.minY)});
+    out.add(Vec2{up(window.maxX), up(window.maxY)});
+    return out;
+}
+
+}  // namespace
+
 PlanCanvas::PlanCanvas(QPainter& p, const Snapshot& shown, const ViewTransform& at, PlanOptions how)
     : painter(p),
       snapshot(shown),
@@ -23,7 +41,10 @@ PlanCanvas::PlanCanvas(QPainter& p, const Snapshot& shown, const ViewTransform& 
       view(at),
       options(std::move(how)),
       window(at.window()),
-      unit(options.unit) {}
+      textWindow(options.frame ? at.window() : textWindowOf(at, options.unit)),
+      unit(options.unit),
+      texts(at, options.unit,
+            options.frame ? std::optional(QRectF({0, 0}, at.size)) : std::optional<QRectF>{}) {}
 
 QPen PlanCanvas::pen(const QColor& colour, double pixels, Qt::PenStyle style) const {
     QPen p(colour, pixels * unit, style, Qt::RoundCap, Qt::RoundJoin);
@@ -45,43 +66,9 @@ QImage PlanCanvas::image(double pixelsPerCell) const {
     return out;
 }
 
-void PlanCanvas::haloText(const QRectF& room, Qt::Alignment alignment, const QString& text,
-                          const QColor& colour) {
-    if (text.isEmpty()) return;
-    const QFontMetricsF metrics(painter.font());
-    const QRectF box = metrics.boundingRect(room, static_cast<int>(alignment), text);
-    QPainterPath outline;
-    outline.addText(box.left(), box.top() + metrics.ascent(), painter.font(), text);
-    QPen rim(QColor(0xFA, 0xF7, 0xF0, 215), 3 * unit);
-    rim.setJoinStyle(Qt::RoundJoin);
-    painter.strokePath(outline, rim);
-    painter.setPen(colour);
-    painter.drawText(room, static_cast<int>(alignment), text);
-}
-
-void PlanCanvas::textAlong(QPointF at, double degrees, const QString& above, const QString& below,
-                           const QColor& colour, int pixels, double stretch) {
-    const QFont written = font(pixels);
-    const QFontMetricsF metrics(written);
-    const double u = unit;
-    const double width = std::max(metrics.horizontalAdvance(above), metrics.horizontalAdvance(below));
-    if (width > stretch) return;
-    const double line = (pixels + 6) * u;
-    const double top = above.isEmpty() ? 0 : -line;
-    const double bottom = below.isEmpty() ? 0 : line;
-    QTransform turn;
-    turn.rotate(degrees);
-    if (!claim(turnedBox(at + turn.map(QPointF(0, (top + bottom) / 2)), {width, bottom - top}, degrees)))
-        return;
-    painter.save();
-    painter.translate(at);
-    painter.rotate(degrees);
-    painter.setFont(written);
-    haloText(QRectF(-200 * u, -(pixels + 6) * u, 400 * u, (pixels + 3) * u),
-             Qt::AlignHCenter | Qt::AlignBottom, above, colour);
-    haloText(QRectF(-200 * u, 3 * u, 400 * u, (pixels + 3) * u), Qt::AlignHCenter | Qt::AlignTop, below,
-             colour);
-    painter.restore();
+const std::map<ObjectId, std::string>& PlanCanvas::tags() {
+    if (!tags_) tags_ = derive::tagsOf(derived);
+    return *tags_;
 }
 
 void PlanCanvas::cells(const CellMap& map, const std::function<QColor(double)>& colour) {

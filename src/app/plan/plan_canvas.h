@@ -7,7 +7,7 @@
 #include <functional>
 
 #include "app/base/session.h"
-#include "app/plan/text_room.h"
+#include "app/plan/plan_texts.h"
 #include "app/plan/view_transform.h"
 
 namespace erdwerk::app {
@@ -40,6 +40,7 @@ struct PlanOptions {
     bool ground = true;  ///< surfaces
     std::shared_ptr<const CutFillLayer> cutFill = {};
     const std::atomic<bool>* cancel = nullptr;
+    bool frame = false;  ///< of a sheet: what is written stays within the picture
     [[nodiscard]] bool shows(objects::PlanPart part) const { return off.count(part) == 0; }
 };
 
@@ -69,8 +70,12 @@ public:
     const ViewTransform view;
     const PlanOptions options;
     const geometry::Box window;  ///< of the ground
+    /// Of the ground whose texts are placed: more than the window, in steps, so that those of the window stay
+    /// where they are while it moves.
+    const geometry::Box textWindow;
     const double unit;           ///< as in options
     std::vector<Legend> legends;
+    PlanTexts texts;
     bool overBackdrop = false;  ///< a backdrop is shown: what covers the ground only hints at itself
 
     [[nodiscard]] bool stopped() const { return options.cancel != nullptr && options.cancel->load(); }
@@ -78,22 +83,12 @@ public:
     [[nodiscard]] QFont font(int pixels, bool strong = false) const;
     /// As large as the picture, each of its cells so many screen pixels wide; transparent.
     [[nodiscard]] QImage image(double pixelsPerCell) const;
-    /// Texts above and below a straight stretch of this length, turned by degrees. Not written when it is
-    /// shorter than they are, or when another text stands there.
-    void textAlong(QPointF at, double degrees, const QString& above, const QString& below,
-                   const QColor& colour, int pixels, double stretch = INFINITY);
-    /// Text with a rim of paper round it, so that it is read over lines and contours.
-    void haloText(const QRectF& room, Qt::Alignment alignment, const QString& text, const QColor& colour);
-    /// Takes a place for a text; false when another text stands there.
-    bool claim(const QRectF& area) {
-        return room_.claim(QPolygonF(
-            QList<QPointF>{area.topLeft(), area.topRight(), area.bottomRight(), area.bottomLeft()}));
-    }
-    bool claim(const QPolygonF& area) { return room_.claim(area); }
+    /// Of the labels, by label; made when it is asked for.
+    const std::map<ObjectId, std::string>& tags();
     void cells(const CellMap& map, const std::function<QColor(double)>& colour);
 
 private:
-    TextRoom room_;
+    std::optional<std::map<ObjectId, std::string>> tags_;
 };
 
 /// The flattened path in picture coordinates.

@@ -50,6 +50,7 @@ inline const PlanLayer& layerOf(const PlanLayers& layers, const objects::Object&
 /// Everything within `pixels` of the cursor, nearest kinds first.
 std::vector<Snap> snapsAt(const Snapshot& snapshot, const ViewTransform& view, const PlanLayers& layers,
                           QPointF cursor, double pixels,
-                          const std::optional<geometry::Vec2>& from = std::nullopt);
+                          const std::optional<geometry::Vec2>& from = std::nullopt,
+                          const TextsShown* texts = nullptr);
 
 }  // namespace erdwerk::app

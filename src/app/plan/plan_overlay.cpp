@@ -64,7 +64,7 @@ void PlanView::paintScaleBar(QPainter& painter) {
 
 void PlanView::paintSelection(QPainter& painter) {
     painter.setRenderHint(QPainter::Antialiasing);
-    HandlePainter handles(painter, session_.derived(), session_.document(), view_);
+    HandlePainter handles(painter, session_.derived(), session_.document(), view_, &session_.textsShown());
     // What was made just now has no results yet.
     for (const Ref& ref : session_.selection())
         if (const auto object = session_.document().find(ref.object);

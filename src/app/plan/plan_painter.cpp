@@ -39,7 +39,7 @@ bool PlanPainter::takesPart(PlanPass pass) const {
 
 void PlanPainter::paint() {
     canvas_.painter.setRenderHint(QPainter::Antialiasing);
-    if (canvas_.options.shows(objects::PlanPart::GridCrosses)) placeRimTexts();
+    if (canvas_.options.shows(objects::PlanPart::GridCrosses)) rimTexts();
     for (const PlanPass pass : allPasses) {
         if (canvas_.stopped()) return;
         if (pass == PlanPass::Ground && takesPart(pass) && canvas_.options.cutFill)
@@ -51,7 +51,7 @@ void PlanPainter::paint() {
             layer->paint(canvas_, id, pass);
         }
     }
-    rimTexts();
+    canvas_.texts.write(canvas_.painter);
     legends();
 }
 
@@ -67,32 +67,30 @@ void PlanPainter::grid() {
         }
 }
 
-void PlanPainter::placeRimTexts() {
+void PlanPainter::rimTexts() {
     const double step = roundStep(110 * canvas_.unit / canvas_.view.scale);
     const double u = canvas_.unit;
     const int decimals = step < 1 ? 2 : 0;
-    const QFontMetricsF metrics(canvas_.font(10));
-    const auto add = [&](const QRectF& room, Qt::Alignment alignment, double value) {
-        const QString text = QString::fromStdString(formatFixed(value, decimals));
-        if (canvas_.claim(metrics.boundingRect(room, static_cast<int>(alignment), text)))
-            rimTexts_.push_back({room, alignment, text});
+    std::uint64_t key = 0;
+    const auto add = [&](QPointF middle, bool fromLeft, double value) {
+        const TextLook look{QString::fromStdString(formatFixed(value, decimals)), 10, theme::inkQuiet};
+        annotate::Candidate place;
+        place.boxes = {canvas_.texts.box(look, middle)};
+        if (fromLeft) place.boxes[0].centre.x += place.boxes[0].width / 2;
+        annotate::PlacedText text;
+        text.candidates = {place};
+        canvas_.texts.ask(std::move(text), {canvas_.options.frame ? TextRank::Rim : TextRank::RimOfScreen, ++key, {}, {look}, {}, {}});
     };
     for (double x = std::ceil(canvas_.window.minX / step) * step; x <= canvas_.window.maxX; x += step) {
         const double px = canvas_.view.toPicture({x, 0}).x();
         if (px < 60 * u || px > canvas_.view.size.width() - 30 * u) continue;
-        add(QRectF(px - 40 * u, canvas_.view.size.height() - 16 * u, 80 * u, 14 * u), Qt::AlignCenter, x);
+        add({px, canvas_.view.size.height() - 9 * u}, false, x);
     }
     for (double y = std::ceil(canvas_.window.minY / step) * step; y <= canvas_.window.maxY; y += step) {
         const double py = canvas_.view.toPicture({0, y}).y();
         if (py < 20 * u || py > canvas_.view.size.height() - 24 * u) continue;
-        add(QRectF(4 * u, py - 7 * u, 60 * u, 14 * u), Qt::AlignLeft | Qt::AlignVCenter, y);
+        add({4 * u, py}, true, y);
     }
-}
-
-void PlanPainter::rimTexts() {
-    canvas_.painter.setFont(canvas_.font(10));
-    for (const auto& [room, alignment, text] : rimTexts_)
-        canvas_.haloText(room, alignment, text, theme::inkQuiet);
 }
 
 /// At the lower right, above the scale bar, one over the other.
@@ -113,7 +111,7 @@ void PlanPainter::legends() {
                           line * static_cast<double>(rows.size() + 1) + 10 * u);
         auto& p = canvas_.painter;
         p.setPen(QPen(QColor(0xD9, 0xD3, 0xC7), u));
-        p.setBrush(QColor(0xFA, 0xF7, 0xF0, 235));
+        p.setBrush(theme::paper);
         p.drawRect(room);
         p.setFont(font);
         double y = room.top() + 5 * u;

@@ -12,22 +12,16 @@ public:
     PlanPainter(QPainter& painter, const Snapshot& snapshot, const ViewTransform& view,
                 const PlanLayers& layers, PlanOptions options);
     void paint();
+    /// Which texts were written, after paint().
+    [[nodiscard]] const TextsShown& texts() const { return canvas_.texts.shown(); }
 
 private:
     [[nodiscard]] bool takesPart(PlanPass pass) const;
     void grid();
-    /// Coordinates at the rim: their places are taken before other texts, and they are written over
-    /// everything.
-    void placeRimTexts();
+    /// Coordinates at the rim: they choose their places before other texts.
     void rimTexts();
     void legends();
 
-    struct RimText {
-        QRectF room;
-        Qt::Alignment alignment;
-        QString text;
-    };
-    std::vector<RimText> rimTexts_;
     PlanCanvas canvas_;
     /// What is painted in each pass, in the order of the objects.
     std::array<std::vector<std::pair<ObjectId, const PlanLayer*>>, allPasses.size()> turns_;

@@ -25,6 +25,7 @@ PlanView::PlanView(Session& session, const PlanLayers& layers, QWidget* parent)
     painterThread_ = std::make_unique<LatestWorker<Request, Picture>>(
         this, &PlanView::paintPicture,
         [this](Picture picture) {
+            session_.setTextsShown(std::move(picture.texts));
             picture_ = std::move(picture);
             update();
         },
@@ -40,19 +41,21 @@ PlanView::PlanView(Session& session, const PlanLayers& layers, QWidget* parent)
 
 std::optional<PlanView::Picture> PlanView::paintPicture(const Request& request,
                                                         const std::atomic<bool>& cancel) {
+    Picture out{{}, request.view, {}};
     const auto paint = [&](const PlanOptions& options, QImage::Format format) {
         QImage image((request.view.size * request.ratio).toSize(), format);
         image.setDevicePixelRatio(request.ratio);
         image.fill(format == QImage::Format_RGB32 ? theme::paper : QColor(Qt::transparent));
         QPainter painter(&image);
-        PlanPainter(painter, *request.snapshot, request.view, request.layers, options).paint();
+        PlanPainter plan(painter, *request.snapshot, request.view, request.layers, options);
+        plan.paint();
+        out.texts = plan.texts();
         return image;
     };
     PlanOptions options;
     options.cancel = &cancel;
     options.cutFill = request.cutFill;
     options.off = request.snapshot->derived.document.shown().off;
-    Picture out{{}, request.view};
     if (!request.fade) {
         out.image = paint(options, QImage::Format_RGB32);
     } else {
@@ -190,7 +193,8 @@ void PlanView::paintEvent(QPaintEvent*) {
 
 void PlanView::updateSnap(QPointF at) {
     const auto snapshot = session_.snapshot();
-    auto found = snapsAt(*snapshot, view_, layers_, at, 9, tool_ != nullptr ? tool_->origin() : std::nullopt);
+    auto found = snapsAt(*snapshot, view_, layers_, at, 9, tool_ != nullptr ? tool_->origin() : std::nullopt,
+                         &session_.textsShown());
     // One entry for each thing: the best snap of an object hides its weaker ones.
     stacked_.clear();
     for (Snap& s : found) {

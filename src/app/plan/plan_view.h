@@ -67,6 +67,7 @@ private:
     struct Picture {
         QImage image;
         ViewTransform view;
+        TextsShown texts;
     };
     void refresh();
     /// Between the whole project in a few pixels and a millimetre that fills the view.

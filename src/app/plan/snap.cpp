@@ -32,12 +32,13 @@ int rank(SnapKind kind) {
 }  // namespace
 
 SnapSearch::SnapSearch(const Snapshot& snapshot, const ViewTransform& view, QPointF cursor, double pixels,
-                       const std::optional<Vec2>& from)
+                       const std::optional<Vec2>& from, const TextsShown* texts)
     : derived_(snapshot.derived),
       scale_(view.scale),
       cursor_(view.toGround(cursor)),
       reach_(pixels / view.scale),
-      from_(from) {
+      from_(from),
+      texts_(texts) {
     window_.add(cursor_);
     window_ = window_.grown(reach_);
 }
@@ -47,6 +48,17 @@ void SnapSearch::add(Snap snap) {
     if (d > reach_) return;
     snap.distance = d * scale_;
     out_.push_back(std::move(snap));
+}
+
+void SnapSearch::addText(Snap snap) {
+    if (texts_ != nullptr)
+        if (const auto of = texts_->shown.find(snap.ref.object); of != texts_->shown.end())
+            for (const annotate::TextBox& box : of->second.boxes)
+                if (annotate::contains(box, cursor_)) {
+                    snap.place = cursor_;
+                    return add(std::move(snap));
+                }
+    add(std::move(snap));
 }
 
 void SnapSearch::addPath(ObjectId id, const geometry::Path& path, const QString& name) {

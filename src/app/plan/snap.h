@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "app/base/session.h"
+#include "app/base/texts_shown.h"
 #include "app/plan/view_transform.h"
 
 namespace erdwerk::app {
@@ -42,7 +43,7 @@ struct Snap {
 class SnapSearch {
 public:
     SnapSearch(const Snapshot& snapshot, const ViewTransform& view, QPointF cursor, double pixels,
-               const std::optional<geometry::Vec2>& from);
+               const std::optional<geometry::Vec2>& from, const TextsShown* texts = nullptr);
 
     [[nodiscard]] const derive::Derived& derived() const { return derived_; }
     [[nodiscard]] const document::Document& document() const { return derived_.document; }
@@ -56,6 +57,8 @@ public:
 
     /// Taken when it is within reach.
     void add(Snap snap);
+    /// The same for what is written: also taken when one of its texts lies under the cursor.
+    void addText(Snap snap);
     /// The nearest place of a path that is taken as a whole.
     void addPath(ObjectId id, const geometry::Path& path, const QString& name);
     /// A segment near the cursor; where two of different objects cross is a snap too.
@@ -72,6 +75,7 @@ private:
     double reach_;
     std::optional<geometry::Vec2> from_;
     geometry::Box window_;
+    const TextsShown* texts_;
     std::vector<std::pair<ObjectId, geometry::Segment>> crossable_;
     std::vector<Snap> out_;
 };

@@ -1,16 +1,12 @@
 #include "app/sheet/section_frames.h"
 
-#include <QFileInfo>
-#include <QPageSize>
-#include <QPdfWriter>
-#include <QSvgGenerator>
 #include <cmath>
 
 #include "app/base/theme.h"
 #include "app/kinds/profile_section.h"
 #include "app/plan/plan_painter.h"
 #include "app/section/section_painter.h"
-#include "core/format/output.h"
+#include "app/sheet/drawing_file.h"
 #include "core/route/cross_section.h"
 
 namespace erdwerk::app {
@@ -134,42 +130,6 @@ SectionsPlaced paintCrossSections(QPainter& painter, const Snapshot& snapshot,
     return placed;
 }
 
-Result<void> writeDrawing(const QString& path, QSizeF size, const QString& title,
-                          const std::function<void(QPainter&, double)>& paint) {
-    const QString ending = QFileInfo(path).suffix().toLower();
-    if (ending != QStringLiteral("pdf") && ending != QStringLiteral("svg"))
-        return fail(ErrorCode::Unsupported, "a drawing is written as .pdf or .svg", path.toStdString());
-    return format::replaceFile(path.toStdString(), [&](const std::string& temporary) -> Result<void> {
-        const QString file = QString::fromStdString(temporary);
-        QPainter painter;
-        bool begun = false;
-        std::unique_ptr<QPdfWriter> pdf;
-        QSvgGenerator svg;
-        double perMillimetre = 10;
-        if (ending == QStringLiteral("pdf")) {
-            pdf = std::make_unique<QPdfWriter>(file);
-            pdf->setPageSize(QPageSize(size, QPageSize::Millimeter));
-            pdf->setPageMargins(QMarginsF(0, 0, 0, 0));
-            pdf->setResolution(600);
-            pdf->setTitle(title);
-            pdf->setCreator(QStringLiteral("Erdwerk"));
-            perMillimetre = 600 / 25.4;
-            begun = painter.begin(pdf.get());
-        } else {
-            svg.setFileName(file);
-            svg.setResolution(254);
-            svg.setSize(QSize(static_cast<int>(size.width() * 10), static_cast<int>(size.height() * 10)));
-            svg.setViewBox(QRectF(0, 0, size.width() * 10, size.height() * 10));
-            svg.setTitle(title);
-            begun = painter.begin(&svg);
-        }
-        if (!begun) return fail(ErrorCode::Io, "cannot be written", path.toStdString());
-        paint(painter, perMillimetre);
-        if (!painter.end()) return fail(ErrorCode::Io, "cannot be written", path.toStdString());
-        return {};
-    });
-}
-
 Result<void> writeProfile(const QString& path, const Snapshot& snapshot, ObjectId id) {
     const auto& document = snapshot.derived.document;
     const auto* profile = document.get<objects::Profile>(id);
@@ -183,7 +143,7 @@ Result<void> writeProfile(const QString& path, const Snapshot& snapshot, ObjectI
     if (size.width() > 5000)
         return badInput("at that scale the drawing would be longer than 5 m; take a smaller scale");
     const QString title = QString::fromStdString(document.nameOf(id));
-    return writeDrawing(path, size, title, [&](QPainter& painter, double mm) {
+    const auto paint = [&](QPainter& painter, double mm) {
         const QRectF paper(0, 0, size.width() * mm, size.height() * mm);
         painter.fillRect(paper, Qt::white);
         QFont font = theme::font(14, true);
@@ -194,7 +154,9 @@ Result<void> writeProfile(const QString& path, const Snapshot& snapshot, ObjectI
                          Qt::AlignLeft | Qt::AlignVCenter,
                          QObject::tr("%1   1 : %2").arg(title, QString::fromStdString(formatExact(scale))));
         paintProfile(painter, snapshot, id, paper.adjusted(6 * mm, 12 * mm, -6 * mm, -4 * mm), mm, scale);
-    });
+    };
+    if (auto done = writeDrawings(path, {{size, title, paint}}); !done) return tl::unexpected(done.error());
+    return {};
 }
 
 }  // namespace erdwerk::app

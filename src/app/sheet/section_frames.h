@@ -25,9 +25,4 @@ SectionsPlaced paintCrossSections(QPainter& painter, const Snapshot& snapshot,
 /// which it is at most 380 mm long.
 Result<void> writeProfile(const QString& path, const Snapshot& snapshot, ObjectId profile);
 
-/// A drawing of a size in millimetres, as PDF (vector) or SVG by the ending; the file appears only when it is
-/// whole. `paint` gets the picture units a millimetre.
-Result<void> writeDrawing(const QString& path, QSizeF millimetres, const QString& title,
-                          const std::function<void(QPainter&, double)>& paint);
-
 }  // namespace erdwerk::app

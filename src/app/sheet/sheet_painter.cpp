@@ -7,7 +7,10 @@
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "app/plan/plan_painter.h"
+#include "app/sheet/drawing_file.h"
 #include "app/sheet/section_frames.h"
+#include "app/sheet/table_frame.h"
+#include "app/sheet/text_recorder.h"
 
 namespace erdwerk::app {
 
@@ -49,13 +52,15 @@ public:
         northArrow(y);
         scaleBar(y);
         y += 26 * mm_;
+        tables(y);
         if (const auto it = snapshot_.derived.parcels.find(sheet_.parcel);
             it != snapshot_.derived.parcels.end()) {
-            courses(*it->second, y);
             description(*it->second, y);
         }
         titleBlock();
     }
+
+    [[nodiscard]] const TextsShown& texts() const { return texts_; }
 
 private:
     [[nodiscard]] QFont font(double millimetres, bool strong = false) const {
@@ -79,7 +84,10 @@ private:
         // Paper stays white: what covers the ground is for the screen.
         options.off.insert(
             {objects::PlanPart::GroundColours, objects::PlanPart::Clouds, objects::PlanPart::Backdrops});
-        PlanPainter(p_, snapshot_, view, planLayers(), options).paint();
+        options.frame = true;
+        PlanPainter plan(p_, snapshot_, view, planLayers(), options);
+        plan.paint();
+        texts_ = plan.texts();
         p_.restore();
     }
 
@@ -139,55 +147,65 @@ private:
                              QString::fromUtf8(unitSymbol(document_.settings().display.unit).data())));
     }
 
-    void courses(const derive::ParcelResult& parcel, double& y) {
-        const double left = panel_.left() + 3 * mm_;
-        const double width = panel_.width() - 6 * mm_;
-        p_.setPen(theme::ink);
-        p_.setFont(font(3.4, true));
-        p_.drawText(
-            QRectF(left, y, width, 5 * mm_), Qt::AlignLeft | Qt::AlignVCenter,
-            QObject::tr("Courses of %1").arg(QString::fromStdString(document_.nameOf(sheet_.parcel))));
-        y += 6 * mm_;
-        const std::array<double, 6> columns{0, 0.09, 0.38, 0.53, 0.67, 0.86};
-        const auto row = [&](const std::array<QString, 6>& cells, bool strong) {
-            p_.setFont(font(2.3, strong));
-            for (std::size_t i = 0; i < cells.size(); ++i) {
-                const double x0 = left + columns[i] * width;
-                const double x1 = left + (i + 1 < columns.size() ? columns[i + 1] : 1.0) * width;
-                p_.drawText(QRectF(x0, y, x1 - x0 - 0.8 * mm_, 4 * mm_),
-                            (i < 2 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter, cells[i]);
-            }
-            p_.setPen(QPen(theme::hairline, 0.15 * mm_));
-            p_.drawLine(QPointF(left, y + 4.2 * mm_), QPointF(left + width, y + 4.2 * mm_));
-            p_.setPen(theme::ink);
-            y += 4.4 * mm_;
-        };
-        row({QString(), QObject::tr("Bearing"), QObject::tr("Distance"), QObject::tr("Radius"),
-             QObject::tr("Delta"), QObject::tr("Arc")},
-            true);
-        for (const auto& r : parcel.table) {
-            const auto q = [](const std::string& s) { return QString::fromStdString(s); };
-            row({q(r.name), q(r.direction), q(r.distance), q(r.radius), q(r.delta), q(r.arcLength)}, false);
+    /// A table below what stands in the panel already.
+    void table(const objects::Table& of, const QString& title, double& y) {
+        const auto rows = operations::recordRows(snapshot_.derived, of);
+        const QRectF room(panel_.left() + 3 * mm_, y, panel_.width() - 6 * mm_, panel_.bottom() - 46 * mm_ - y);
+        if (!rows || room.height() < 12 * mm_) {
+            // What is wrong, or has no room, is said on the sheet itself.
+            p_.setPen(theme::madder);
+            p_.setFont(font(2.3));
+            p_.drawText(QRectF(room.left(), y, room.width(), 5 * mm_), Qt::AlignLeft | Qt::AlignVCenter,
+                        rows ? QObject::tr("%1: no room here").arg(title)
+                             : QObject::tr("%1: %2").arg(
+                                   title, QString::fromStdString(rows.error().message())));
+            y += 6 * mm_;
+            return;
         }
-        y += 3 * mm_;
+        y = paintTable(p_, *rows, title, room, mm_) + 3 * mm_;
+    }
+
+    void tables(double& y) {
+        if (snapshot_.derived.parcels.count(sheet_.parcel) != 0)
+            table({objects::TableSort::Courses,
+                   {sheet_.parcel},
+                   {"course", "direction", "distance", "radius", "delta", "arc"},
+                   {},
+                   false,
+                   {}},
+                  QObject::tr("Courses of %1").arg(QString::fromStdString(document_.nameOf(sheet_.parcel))), y);
+        for (const ObjectId id : sheet_.tables)
+            if (const auto* of = document_.get<objects::Table>(id))
+                table(*of, QString::fromStdString(document_.nameOf(id)), y);
+        // Sides that are too short for their text on this sheet.
+        objects::Table tags{objects::TableSort::Tags, {}, {"tag", "direction", "distance", "radius", "delta", "arc"},
+                            "tag", false, {}};
+        for (const auto& [id, shown] : texts_.shown)
+            if (shown.tag) tags.of.push_back(id);
+        if (!tags.of.empty()) table(tags, QObject::tr("Tagged sides"), y);
     }
 
     void description(const derive::ParcelResult& parcel, double& y) {
         const double bottom = panel_.bottom() - 46 * mm_;
         const QRectF room(panel_.left() + 3 * mm_, y, panel_.width() - 6 * mm_, bottom - y);
-        p_.setFont(font(3.4, true));
-        p_.drawText(room, Qt::AlignLeft | Qt::AlignTop, QObject::tr("Description"));
+        if (room.height() < 14 * mm_) return;
         const QRectF body = room.adjusted(0, 6 * mm_, 0, 0);
         const QString text = QString::fromStdString(parcel.description);
         // As large as fits, down to a legible 1.7 mm.
         double size = 2.6;
-        for (; size > 1.7; size -= 0.1) {
-            const QRectF need =
-                QFontMetricsF(font(size)).boundingRect(body, Qt::AlignLeft | Qt::TextWordWrap, text);
-            if (need.height() <= body.height()) break;
-        }
-        p_.setFont(font(size));
-        p_.drawText(body, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, text);
+        const auto fits = [&] {
+            return QFontMetricsF(font(size))
+                       .boundingRect(body, Qt::AlignLeft | Qt::TextWordWrap, text)
+                       .height() <= body.height();
+        };
+        while (size > 1.7 && !fits()) size -= 0.1;
+        p_.setPen(theme::ink);
+        p_.setFont(font(3.4, true));
+        p_.drawText(room, Qt::AlignLeft | Qt::AlignTop, QObject::tr("Description"));
+        p_.setFont(font(fits() ? size : 2.3));
+        if (!fits()) p_.setPen(theme::madder);
+        p_.drawText(body, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+                    fits() ? text : QObject::tr("The description is too long for this sheet."));
     }
 
     void titleBlock() {
@@ -233,21 +251,40 @@ private:
     QRectF plan_;
     QRectF panel_;
     QRectF below_;  ///< the profile, under the plan
+    TextsShown texts_;
 };
 
 }  // namespace
 
-void paintSheet(QPainter& painter, const Snapshot& snapshot, ObjectId sheet, double perMillimetre) {
-    SheetPainter(painter, snapshot, sheet, perMillimetre).paint();
+TextsShown paintSheet(QPainter& painter, const Snapshot& snapshot, ObjectId sheet, double perMillimetre) {
+    SheetPainter sheetPainter(painter, snapshot, sheet, perMillimetre);
+    sheetPainter.paint();
+    return sheetPainter.texts();
 }
 
-Result<void> writeSheet(const QString& path, const Snapshot& snapshot, ObjectId id) {
-    const auto* sheet = snapshot.derived.document.get<objects::Sheet>(id);
-    if (sheet == nullptr) return fail(ErrorCode::NotFound, "there is no such sheet");
-    const auto size = objects::paperSize(sheet->paper);
-    return writeDrawing(
-        path, QSizeF(size[0], size[1]), QString::fromStdString(sheet->title),
-        [&](QPainter& painter, double perMillimetre) { paintSheet(painter, snapshot, id, perMillimetre); });
+SheetTexts textsOn(const Snapshot& snapshot, ObjectId id) {
+    constexpr double perMillimetre = 600 / 25.4;
+    const auto size = objects::paperSize(snapshot.derived.document.get<objects::Sheet>(id)->paper);
+    TextRecorder recorder(QSizeF(size[0], size[1]) * perMillimetre);
+    QPainter painter(&recorder);
+    const auto shown = paintSheet(painter, snapshot, id, perMillimetre);
+    painter.end();
+    return {recorder.overlaps(), shown.without};
+}
+
+Result<QStringList> writeSheets(const QString& path, const Snapshot& snapshot,
+                                const std::vector<ObjectId>& ids) {
+    std::vector<Drawing> drawings;
+    for (const ObjectId id : ids) {
+        const auto* sheet = snapshot.derived.document.get<objects::Sheet>(id);
+        if (sheet == nullptr) return fail(ErrorCode::NotFound, "there is no such sheet");
+        const auto size = objects::paperSize(sheet->paper);
+        drawings.push_back({QSizeF(size[0], size[1]), QString::fromStdString(sheet->title),
+                            [&snapshot, id](QPainter& painter, double perMillimetre) {
+                                paintSheet(painter, snapshot, id, perMillimetre);
+                            }});
+    }
+    return writeDrawings(path, drawings);
 }
 
 Result<void> printSheet(QPrinter& printer, const Snapshot& snapshot, ObjectId id) {

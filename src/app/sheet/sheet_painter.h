@@ -13,10 +13,19 @@ namespace erdwerk::app {
 
 /// Paints a sheet in a coordinate system of `perMillimetre` units a millimetre, from the top left corner of
 /// the paper.
-void paintSheet(QPainter& painter, const Snapshot& snapshot, ObjectId sheet, double perMillimetre);
+/// Gives which texts of its plan found room.
+TextsShown paintSheet(QPainter& painter, const Snapshot& snapshot, ObjectId sheet, double perMillimetre);
+/// As it is painted: pairs of texts that lie on each other, and texts of the plan that found no room.
+struct SheetTexts {
+    std::size_t overlaps = 0;
+    std::size_t leftOut = 0;
+};
+SheetTexts textsOn(const Snapshot& snapshot, ObjectId sheet);
 
-/// Writes a sheet as PDF (vector) or SVG by the ending; the file appears only when it is whole.
-Result<void> writeSheet(const QString& path, const Snapshot& snapshot, ObjectId sheet);
+/// Writes sheets as the pages of a PDF (vector), or as SVG by the ending, numbered when there are several; a
+/// file appears only when it is whole. Gives the file of each.
+Result<QStringList> writeSheets(const QString& path, const Snapshot& snapshot,
+                                const std::vector<ObjectId>& sheets);
 
 /// On the sheet's own paper, true to scale. Io when the printer takes nothing.
 Result<void> printSheet(QPrinter& printer, const Snapshot& snapshot, ObjectId sheet);

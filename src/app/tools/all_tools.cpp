@@ -49,8 +49,13 @@ namespace erdwerk::app::tools {
     COMMAND("cross-sections") COMMAND("points-by-station") COMMAND("stations") COMMAND("points-tie")     \
     COMMAND("points-by-offset")                                                                          \
     SECTION(Record, "")                                                                                  \
-    COMMAND("export") TOOL(parcelFromLine) TOOL(label) COMMAND("label-style") COMMAND("sheet")           \
-    COMMAND("sheet-export")                                                                              \
+    COMMAND("export") TOOL(parcelFromLine)                                                               \
+    SECTION(Record, "Labels")                                                                            \
+    TOOL(label) TOOL(labelMany) TOOL(textsInPlace) COMMAND("relabel") COMMAND("label-style")             \
+    SECTION(Record, "Dimensions")                                                                        \
+    TOOL(dimension) COMMAND("dimension-style")                                                           \
+    SECTION(Record, "Tables and sheets")                                                                 \
+    COMMAND("new-table") COMMAND("sheet") COMMAND("sheet-export")                                        \
     EVERYWHERE(measure)
 // clang-format on
 

@@ -202,7 +202,7 @@ void MainWindow::routeCommands() {
     connect(profile_, &ProfilePage::drawingPressed, this, &MainWindow::writeProfileDrawing);
     connect(profile_, &ProfilePage::tablePressed, this, &MainWindow::writeProfileTable);
     connect(tables_, &TablesPage::exportPressed, this, [this] {
-        const QString path = fileToWrite(this, tr("Stations"), {}, tr("CSV (*.csv);;XLSX (*.xlsx)"));
+        const QString path = fileToWrite(this, tr("Table"), {}, tr("CSV (*.csv);;XLSX (*.xlsx)"));
         if (!path.isEmpty()) report(tables_->exportTo(path), path);
     });
 }

@@ -6,7 +6,6 @@
 #include "app/kinds/current.h"
 #include "app/sheet/sheet_painter.h"
 #include "app/window/extract_dialog.h"
-#include "app/window/label_style_dialog.h"
 #include "app/window/main_window.h"
 #include "core/format/offset_set_file.h"
 #include "core/operations/dense.h"
@@ -226,27 +225,6 @@ void MainWindow::readOffsetSet(const QString& path) {
     auto read = format::readOffsetSet(path.toStdString());
     if (!read) return say(QString::fromStdString(read.error().message()), true);
     session_.edit(tr("Read an offset set"), operations::saveOffsetSet(read->first, read->second));
-}
-
-void MainWindow::recordCommands() {
-    const auto needProject = [this] { return tools::anOpenProject(session_); };
-    const QString record = stageName(Stage::Record);
-    command(
-        "label-style", tr("Label styles…"), tr("Fields, decimals, prefix, above or below"),
-        theme::icon(QStringLiteral("label-style")), record, QKeySequence(QStringLiteral("S")),
-        [this] { LabelStyleDialog(session_, this).exec(); }, needProject);
-    command(
-        "sheet", tr("New sheet"), tr("A plan sheet round what the plan shows now"),
-        theme::icon(QStringLiteral("sheet")), record, QKeySequence(QStringLiteral("N")),
-        [this] { newSheet(); }, needProject);
-    command(
-        "sheet-export", tr("Export a sheet…"),
-        tr("Writes the selected sheet, or the only one, as PDF or SVG"),
-        theme::icon(QStringLiteral("export")), record, QKeySequence(QStringLiteral("W")),
-        [this] { exportSheet(); },
-        [this] {
-            return session_.document().all<objects::Sheet>().empty() ? tr("make a sheet first") : QString();
-        });
 }
 
 void MainWindow::buildMenus() {

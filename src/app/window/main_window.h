@@ -139,6 +139,11 @@ private:
     void writeProfileDrawing();
     void writeProfileTable();
     void recordCommands();
+    void showLabelStyle();
+    void showDimensionStyle();
+    /// The one behind that which is selected, or the first.
+    void selectNext(const std::vector<ObjectId>& ids);
+    void newTable();
     void surfaceFromDense();
     void exportSurface();
     void connectGroundPages();

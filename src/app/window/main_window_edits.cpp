@@ -133,14 +133,18 @@ QString MainWindow::nameOf(ObjectId id) const {
 
 void MainWindow::exportSheet() {
     const auto sheets = session_.document().all<objects::Sheet>();
-    const auto chosen = session_.selected<objects::Sheet>().value_or(sheets.front());
+    // Those that are selected, else all: the pages of one PDF.
+    std::vector<ObjectId> chosen;
+    for (const ObjectId id : sheets)
+        if (session_.isSelected(id)) chosen.push_back(id);
+    if (chosen.empty()) chosen = sheets;
     const QString path =
-        fileToWrite(this, tr("Sheet to PDF or SVG"),
-                    QString::fromStdString(session_.document().nameOf(chosen)) + QStringLiteral(".pdf"),
+        fileToWrite(this, tr("Sheets to PDF or SVG"),
+                    QString::fromStdString(session_.document().nameOf(chosen.front())) + QStringLiteral(".pdf"),
                     tr("PDF (*.pdf);;SVG (*.svg)"));
     if (path.isEmpty()) return;
     session_.waitForResults();
-    const auto done = writeSheet(path, *session_.snapshot(), chosen);
+    const auto done = writeSheets(path, *session_.snapshot(), chosen);
     if (!done)
         QMessageBox::warning(this, tr("Not written"), QString::fromStdString(done.error().message()));
     else

@@ -5,64 +5,88 @@
 #include <string>
 #include <vector>
 
+#include "core/annotate/label_style.h"
 #include "core/base/display.h"
 #include "core/geometry/path.h"
 #include "core/survey/points.h"
 
 namespace erdwerk::annotate {
 
-enum class LabelKind { Segment, Curve, Point };
-std::string_view kindName(LabelKind kind);
-
-enum class Field {
-    Direction,
-    Distance,
-    Radius,
-    Delta,
-    ArcLength,
-    Chord,
-    ChordDirection,
-    Number,
-    Northing,
-    Easting,
-    Height,
-    Code
-};
-std::string_view fieldName(Field field);
-/// The fields a kind can show, in their usual order.
-const std::vector<Field>& fieldsOf(LabelKind kind);
-
-struct StyleField {
-    Field field = Field::Distance;
-    std::string prefix;
-    int decimals = 2;   ///< of seconds for angles
-    bool above = true;  ///< above the line or point, else below
-    friend bool operator==(const StyleField&, const StyleField&) = default;
+/// One line of a label's text, and where it stands (see StyleLine).
+struct LabelLine {
+    std::string text;
+    Stand stand = Stand::Above;
+    double along = 0.5;
+    double gap = 1;
+    std::size_t styleLine = 0;  ///< which of the style
+    friend bool operator==(const LabelLine&, const LabelLine&) = default;
 };
 
-struct LabelStyle {
-    LabelKind kind = LabelKind::Segment;
-    std::vector<StyleField> fields;
-    friend bool operator==(const LabelStyle&, const LabelStyle&) = default;
-};
-
-LabelStyle defaultStyle(LabelKind kind);
-
-/// Text above and below, and where it stands: `place` on the geometry, text running along `direction`
-/// (upright).
+/// What a label says, about what, and how it is written.
 struct LabelText {
-    std::string above;
-    std::string below;
-    geometry::Vec2 place;
-    Angle direction;
+    LabelKind kind = LabelKind::Segment;
+    std::vector<LabelLine> lines;
+    geometry::Vec2 place;    ///< on the geometry
+    Angle direction;         ///< that the text runs along, upright; 90° where it is not turned
+    geometry::Path stretch;  ///< the side that it runs along; empty when it stands beside its place
+    bool against = false;    ///< the stretch runs against the direction in which the text is read
+    double height = 1.9;     ///< of capital letters, in millimetres on paper
+    bool tags = false;       ///< a tag may stand for it where its side is too short
+    std::optional<Angle> fall = {};            ///< an arrow that way
+    std::optional<geometry::Vec2> byHand = {};  ///< where the middle of its texts was put by hand
+    std::string problem = {};                  ///< why it says nothing; empty when it does
+    /// The lines that stand above, and the others, each joined by two spaces.
+    [[nodiscard]] std::string above() const;
+    [[nodiscard]] std::string below() const;
+    friend bool operator==(const LabelText&, const LabelText&) = default;
 };
 
-LabelText labelSegment(const geometry::Segment& segment, const LabelStyle& style,
-                       const DisplaySettings& display);
-LabelText labelPoint(const survey::SurveyPoint& point, const LabelStyle& style,
-                     const DisplaySettings& display);
+/// How a label writes: a style, the project's display, and words typed by hand that stand for the style's
+/// lines, one after the other: "Wall {distance} m" with fields in braces. Empty: the style's own.
+struct Wording {
+    const LabelStyle& style;
+    const DisplaySettings& display;
+    const std::string& words;
+};
+/// BadInput for a brace that is not closed and for a field that this kind of label does not have.
+Result<void> checkWords(const std::string& words, LabelKind kind);
+
+/// Of a side from start to end, with the heights there where they are known.
+LabelText labelSegment(const geometry::Segment& segment, const Wording& how,
+                       std::optional<double> startHeight = {}, std::optional<double> endHeight = {});
+LabelText labelPoint(const survey::SurveyPoint& point, const Wording& how);
+
+struct StationFigures {
+    double station = 0;  ///< as it is read
+    double offset = 0;   ///< positive to the right
+    Angle direction;     ///< of travel
+};
+LabelText labelStation(geometry::Vec2 place, const StationFigures& figures, const Wording& how);
+
+/// A place on a surface (Contour, Spot or Slope by the style): its height, and the gradient there (height per
+/// unit to the east and to the north).
+LabelText labelPlace(geometry::Vec2 place, double height, geometry::Vec2 gradient, const Wording& how);
+
+struct AreaFigures {
+    std::string name;
+    double area = 0;
+    double perimeter = 0;
+};
+LabelText labelArea(geometry::Vec2 place, const AreaFigures& figures, const Wording& how);
+
+struct ControlFigures {
+    std::string line;
+    std::optional<double> height;
+    std::optional<Grade> next;  ///< to the next control
+    double distance = 0;        ///< along the line
+};
+LabelText labelControl(geometry::Vec2 place, const ControlFigures& figures, const Wording& how);
 
 /// The direction or its opposite, so that text along it reads from the left or from below.
 Angle upright(Angle direction);
+
+/// A place inside a ring for its name: in the middle of the widest stretch of the rows through its middle
+/// heights. Requires a ring that is not empty.
+geometry::Vec2 placeInside(const std::vector<geometry::Vec2>& ring);
 
 }  // namespace erdwerk::annotate

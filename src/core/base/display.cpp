@@ -94,56 +94,97 @@ std::string formatStation(double station, const DisplaySettings& settings) {
 
 namespace {
 
-std::string degreesMinutesSeconds(double degrees, int secondDecimals) {
-    const auto unit = static_cast<std::int64_t>(std::pow(10, secondDecimals));
-    const auto total =
-        static_cast<std::int64_t>(std::llround(std::abs(degrees) * 3600.0 * static_cast<double>(unit)));
-    const std::int64_t seconds = total % (60 * unit);
-    const std::int64_t minutes = (total / (60 * unit)) % 60;
-    std::string out = fmt::format("{}°{:02}'", total / (3600 * unit), minutes);
-    out += secondDecimals > 0 ? fmt::format("{:02}.{:0{}}\"", seconds / unit, seconds % unit, secondDecimals)
-                              : fmt::format("{:02}\"", seconds);
+/// How many of the last part there are in a degree.
+std::int64_t perDegree(const AngleFormat& format) {
+    const std::int64_t parts = format.parts == AngleParts::Seconds   ? 3600
+                               : format.parts == AngleParts::Minutes ? 60
+                                                                     : 1;
+    return parts * static_cast<std::int64_t>(std::pow(10, format.decimals));
+}
+
+/// A whole number of the last part, with its decimals.
+std::string lastPart(std::int64_t value, int decimals, int digits) {
+    const auto unit = static_cast<std::int64_t>(std::pow(10, decimals));
+    std::string out = fmt::format("{:0{}}", value / unit, digits);
+    if (decimals > 0) out += fmt::format(".{:0{}}", value % unit, decimals);
+    return out;
+}
+
+std::string inDegrees(double degrees, const AngleFormat& format, int digits) {
+    const std::int64_t scale = perDegree(format);
+    const std::int64_t total = std::llround(std::abs(degrees) * static_cast<double>(scale));
+    const auto unit = static_cast<std::int64_t>(std::pow(10, format.decimals));
+    const int width = format.leadingZeros ? digits : 1;
+    std::string out;
+    if (format.parts == AngleParts::Degrees) {
+        out = lastPart(total, format.decimals, width) + "°";
+    } else {
+        out = fmt::format("{:0{}}°", total / scale, width);
+        const std::int64_t rest = total % scale;
+        if (format.parts == AngleParts::Minutes)
+            out += lastPart(rest, format.decimals, 2) + "'";
+        else
+            out += fmt::format("{:02}'", rest / (60 * unit)) +
+                   lastPart(rest % (60 * unit), format.decimals, 2) + "\"";
+    }
     return (degrees < 0 && total != 0 ? "-" : "") + out;
 }
 
 }  // namespace
 
-std::string formatAngle(Angle angle, AngleUnit unit, int secondDecimals) {
+std::string formatAngle(Angle angle, AngleUnit unit, const AngleFormat& format, int digits) {
     switch (unit) {
         case AngleUnit::DecimalDegrees:
-            return formatFixed(angle.degrees(), 4 + secondDecimals) + "°";
+            return formatFixed(angle.degrees(), 4 + format.decimals) + "°";
         case AngleUnit::Gon:
-            return formatFixed(angle.gon(), 4 + secondDecimals) + " gon";
+            return formatFixed(angle.gon(), 4 + format.decimals) + " gon";
         case AngleUnit::DegreesMinutesSeconds:
             break;
     }
-    return degreesMinutesSeconds(angle.degrees(), secondDecimals);
+    return inDegrees(angle.degrees(), format, digits);
 }
 
-std::string formatBearing(Angle azimuth, int secondDecimals) {
-    const double scale = 3600.0 * std::pow(10, secondDecimals);
+std::string formatAngle(Angle angle, AngleUnit unit, int secondDecimals) {
+    return formatAngle(angle, unit, AngleFormat{secondDecimals});
+}
+
+std::string formatBearing(Angle azimuth, const AngleFormat& format) {
+    const auto scale = static_cast<double>(perDegree(format));
     double degrees = std::round(azimuth.normalized().degrees() * scale) / scale;
     if (degrees >= 360.0) degrees -= 360.0;
     // The four winds have no quadrant.
     static constexpr std::array<const char*, 4> winds{"due North", "due East", "due South", "due West"};
     for (std::size_t quarter = 0; quarter < winds.size(); ++quarter)
         if (degrees == 90.0 * static_cast<double>(quarter)) return winds[quarter];
-    if (degrees <= 90) return "N " + degreesMinutesSeconds(degrees, secondDecimals) + " E";
-    if (degrees <= 180) return "S " + degreesMinutesSeconds(180 - degrees, secondDecimals) + " E";
-    if (degrees < 270) return "S " + degreesMinutesSeconds(degrees - 180, secondDecimals) + " W";
-    return "N " + degreesMinutesSeconds(360 - degrees, secondDecimals) + " W";
+    if (degrees <= 90) return "N " + inDegrees(degrees, format, 2) + " E";
+    if (degrees <= 180) return "S " + inDegrees(180 - degrees, format, 2) + " E";
+    if (degrees < 270) return "S " + inDegrees(degrees - 180, format, 2) + " W";
+    return "N " + inDegrees(360 - degrees, format, 2) + " W";
 }
 
-std::string formatDirection(Angle azimuth, const DisplaySettings& settings) {
-    if (settings.direction == DirectionStyle::Azimuth)
-        return formatAngle(azimuth.normalized(), settings.angleUnit);
-    if (settings.angleUnit == AngleUnit::DegreesMinutesSeconds) return formatBearing(azimuth);
+std::string formatBearing(Angle azimuth, int secondDecimals) {
+    return formatBearing(azimuth, AngleFormat{secondDecimals});
+}
+
+std::string formatDirection(Angle azimuth, const DisplaySettings& settings, const AngleFormat& format) {
+    const AngleUnit unit = settings.angleUnit;
+    if (settings.direction == DirectionStyle::Azimuth) {
+        // What rounds up to a whole turn is north.
+        const std::string text = formatAngle(azimuth.normalized(), unit, format, 3);
+        const bool whole = text == formatAngle(Angle::degrees(360), unit, format, 3);
+        return whole ? formatAngle(Angle::degrees(0), unit, format, 3) : text;
+    }
+    if (unit == AngleUnit::DegreesMinutesSeconds) return formatBearing(azimuth, format);
     const double degrees = azimuth.normalized().degrees();
     const bool south = degrees > 90 && degrees < 270;
     const bool west = degrees > 180;
     const double acute = south ? std::abs(180 - degrees) : (west ? 360 - degrees : degrees);
-    return fmt::format("{} {} {}", south ? "S" : "N", formatAngle(Angle::degrees(acute), settings.angleUnit),
+    return fmt::format("{} {} {}", south ? "S" : "N", formatAngle(Angle::degrees(acute), unit, format),
                        west ? "W" : "E");
+}
+
+std::string formatDirection(Angle azimuth, const DisplaySettings& settings) {
+    return formatDirection(azimuth, settings, AngleFormat{});
 }
 
 std::string formatPosition(double easting, double northing, const DisplaySettings& settings) {
@@ -155,7 +196,11 @@ std::string formatPosition(double easting, double northing, const DisplaySetting
 std::string formatArea(double area, const DisplaySettings& settings) {
     if (settings.unit == LengthUnit::Metre) return formatFixed(area, 2) + " m²";
     return fmt::format("{} sq {} ({} acres)", formatFixed(area, 1), unitSymbol(settings.unit),
-                       formatFixed(area / 43560.0, 4));
+                       formatFixed(area / areaPerLargeUnit(settings.unit), 4));
+}
+
+double areaPerLargeUnit(LengthUnit unit) {
+    return unit == LengthUnit::Metre ? 10'000.0 : 43'560.0;
 }
 
 double roundStep(double least) {

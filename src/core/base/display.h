@@ -47,15 +47,28 @@ std::string formatRatio(Grade grade);
 std::string formatStation(double station, const DisplaySettings& settings);
 /// A turn (delta) in the project's angle unit: 45°30'20", 45.5056° or 50.5617 gon.
 std::string formatAngle(Angle angle, AngleUnit unit, int secondDecimals = 0);
+/// How far an angle in degrees is written out, and whether its degrees have two digits.
+enum class AngleParts { Seconds, Minutes, Degrees };
+struct AngleFormat {
+    int decimals = 0;  ///< of the last part; decimal degrees and gon have four more
+    AngleParts parts = AngleParts::Seconds;
+    bool leadingZeros = false;  ///< 05°03'09", and 005° of an azimuth; else 5°03'09"
+};
 /// Quadrant bearing with seconds, e.g. N 45°30'20" E, or "due East" where there is no quadrant. Rounding
 /// carries over, so 59.6" never shows as 60".
+std::string formatBearing(Angle azimuth, const AngleFormat& format);
 std::string formatBearing(Angle azimuth, int secondDecimals = 0);
+/// The same of a turn or an azimuth: `digits` of its degrees with leading zeros.
+std::string formatAngle(Angle angle, AngleUnit unit, const AngleFormat& format, int digits = 2);
 /// A direction in the project's style: bearing, or azimuth in the project's angle unit.
+std::string formatDirection(Angle azimuth, const DisplaySettings& settings, const AngleFormat& format);
 std::string formatDirection(Angle azimuth, const DisplaySettings& settings);
 /// Both coordinates in the project's order, with E and N written before them.
 std::string formatPosition(double easting, double northing, const DisplaySettings& settings);
 /// "1 234.56 m²", with acres added for feet.
 std::string formatArea(double area, const DisplaySettings& settings);
+/// Square units in a hectare, or in an acre where the unit is a foot.
+double areaPerLargeUnit(LengthUnit unit);
 /// A round number for grids, bars and cells that is at least `least`: 1, 2 or 5 times a power of ten.
 double roundStep(double least);
 

@@ -77,6 +77,8 @@ document::Edit fixAll(const std::vector<Finding>& findings, const std::string& k
 std::string toCsv(const std::vector<Finding>& findings, const DisplaySettings* display = nullptr);
 
 // One file per check; each appends to the list.
+void silentLabels(const derive::Derived& derived, std::vector<Finding>& out);
+void lostDimensions(const derive::Derived& derived, std::vector<Finding>& out);
 void crossingBreaklines(const derive::Derived& derived, std::vector<Finding>& out);
 void samePlace(const derive::Derived& derived, std::vector<Finding>& out);
 void withoutHeight(const derive::Derived& derived, std::vector<Finding>& out);

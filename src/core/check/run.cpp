@@ -76,6 +76,8 @@ std::vector<Finding> run(const derive::Derived& derived, Memory* memory) {
     designs(derived, out);
     tiedPoints(derived, out);
     parcelClosure(derived, out);
+    silentLabels(derived, out);
+    lostDimensions(derived, out);
     designProfile(derived, out);
     ownEdits(derived, out);
     fitOfSurfaces(derived, out);

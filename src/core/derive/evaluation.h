@@ -57,6 +57,7 @@ public:
     std::shared_ptr<const route::AlignmentGeometry> alignment(ObjectId id);
     std::shared_ptr<const EarthworkResult> earthwork(ObjectId id);
     std::shared_ptr<const ProfileResult> profile(ObjectId id);
+    std::shared_ptr<const std::vector<terrain::Contour>> contours(ObjectId surface);
 
     /// The remembered value when it was made from the same inputs, else a new one; the remembered one too
     /// when the new one is equal to it (see staysWhenEqual), so that what depends on it is not worked out
@@ -131,6 +132,7 @@ void work(Evaluation& evaluation, ObjectId id, const Alignment& alignment);
 void work(Evaluation& evaluation, ObjectId id, const Profile& profile);
 void work(Evaluation& evaluation, ObjectId id, const Parcel& parcel);
 void work(Evaluation& evaluation, ObjectId id, const Label& label);
+void work(Evaluation& evaluation, ObjectId id, const Dimension& dimension);
 void work(Evaluation& evaluation, ObjectId id, const Earthwork& earthwork);
 void work(Evaluation& evaluation, ObjectId id, const Section& section);
 // Nothing is worked out of these.
@@ -144,5 +146,7 @@ inline void work(Evaluation&, ObjectId, const OffsetSet&) {}
 inline void work(Evaluation&, ObjectId, const BatterKind&) {}
 inline void work(Evaluation&, ObjectId, const DesignCriteria&) {}
 inline void work(Evaluation&, ObjectId, const Marking&) {}
+inline void work(Evaluation&, ObjectId, const DimensionStyle&) {}
+inline void work(Evaluation&, ObjectId, const Table&) {}
 
 }  // namespace erdwerk::derive

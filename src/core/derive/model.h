@@ -8,6 +8,7 @@
 #include <string>
 #include <vector>
 
+#include "core/annotate/label.h"
 #include "core/base/progress.h"
 #include "core/document/document.h"
 #include "core/earthwork/pad.h"
@@ -173,6 +174,7 @@ struct Derived {
     Results<SectionResult> sections;
     Results<ParcelResult> parcels;
     Results<annotate::LabelText> labels;
+    Results<annotate::Dimensioned> dimensions;
 
     template <class T>
     [[nodiscard]] static const T* in(const Results<T>& results, ObjectId id) {

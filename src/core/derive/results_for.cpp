@@ -43,7 +43,7 @@ private:
 constexpr auto allResults = std::tuple(
     &Derived::surfaces, &Derived::contours, &Derived::contoursBefore, &Derived::fits, &Derived::bands,
     &Derived::clouds, &Derived::lines, &Derived::followed, &Derived::earthworks, &Derived::alignments,
-    &Derived::designs, &Derived::profiles, &Derived::sections, &Derived::parcels, &Derived::labels);
+    &Derived::designs, &Derived::profiles, &Derived::sections, &Derived::parcels, &Derived::labels, &Derived::dimensions);
 static_assert(sizeof(Derived) ==
               sizeof(Document) + std::tuple_size_v<decltype(allResults)> * sizeof(Results<SurfaceResult>));
 
@@ -62,6 +62,7 @@ Derived resultsFor(const Document& newest, const Derived& derived) {
     if (!sameness.settings()) {  // their texts are written in its units
         out.parcels.clear();
         out.labels.clear();
+        out.dimensions.clear();
     }
     const auto noSurface = [](ObjectId, geometry::Vec2) -> Result<std::optional<double>> {
         return std::optional<double>{};

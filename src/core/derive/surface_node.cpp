@@ -25,7 +25,7 @@ ResolvedSource resolved(Evaluation& evaluation, const Source& source, std::vecto
 
 using Contours = std::vector<terrain::Contour>;
 
-std::shared_ptr<const Contours> contours(Evaluation& e, ObjectId id, const Surface& surface);
+std::shared_ptr<const Contours> contoursOf(Evaluation& e, ObjectId id, const Surface& surface);
 
 /// Of a finished surface, from those of the surface that it begins with, where that shows the same.
 std::optional<Contours> contoursAfter(Evaluation& e, const Surface& surface, const SurfaceResult& result) {
@@ -34,7 +34,7 @@ std::optional<Contours> contoursAfter(Evaluation& e, const Surface& surface, con
     if (!result.patch || base == nullptr || base->style.interval != surface.style.interval ||
         base->style.smooth != surface.style.smooth)
         return std::nullopt;
-    const auto before = contours(e, from, *base);
+    const auto before = contoursOf(e, from, *base);
     if (!before || e.out.surfaces.at(from)->locator != result.patch->base) return std::nullopt;
     return terrain::contoursAfter(*before, result.patch->base->tin(), result.patch->gone,
                                   result.locator->tin(), result.patch->fresh,
@@ -42,7 +42,7 @@ std::optional<Contours> contoursAfter(Evaluation& e, const Surface& surface, con
 }
 
 /// Null where none are shown.
-std::shared_ptr<const Contours> contours(Evaluation& e, ObjectId id, const Surface& surface) {
+std::shared_ptr<const Contours> contoursOf(Evaluation& e, ObjectId id, const Surface& surface) {
     const auto result = e.surface(id);
     const SurfaceStyle& style = surface.style;
     if (!style.contours || !result || !result->locator) return nullptr;
@@ -106,6 +106,11 @@ void fit(Evaluation& e, ObjectId id, const Surface& surface,
 
 }  // namespace
 
+std::shared_ptr<const std::vector<terrain::Contour>> Evaluation::contours(ObjectId id) {
+    const auto* surface = document.get<Surface>(id);
+    return surface == nullptr ? nullptr : contoursOf(*this, id, *surface);
+}
+
 std::shared_ptr<const SurfaceResult> Evaluation::surface(ObjectId id) {
     if (const auto it = out.surfaces.find(id); it != out.surfaces.end()) return it->second;
     const auto* surface = document.get<Surface>(id);
@@ -156,7 +161,7 @@ Input Evaluation::survey(const std::shared_ptr<const Object>& object) {
 void work(Evaluation& evaluation, ObjectId id, const Surface& surface) {
     const auto result = evaluation.surface(id);
     if (!result || !result->locator) return;
-    contours(evaluation, id, surface);
+    contoursOf(evaluation, id, surface);
     contoursBefore(evaluation, id, surface.style, result);
     fit(evaluation, id, surface, result);
     bands(evaluation, id, surface.style.bands, result);

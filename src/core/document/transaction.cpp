@@ -4,6 +4,7 @@
 #include <map>
 
 #include "core/document/edit_trace.h"
+#include "core/document/anchors.h"
 #include "core/document/following.h"
 
 namespace erdwerk::document {
@@ -84,6 +85,7 @@ Result<Performed> perform(const std::string& what, const Edit& edit, const Docum
     std::vector<std::string> lost;
     Performed out{carried(newest, withPointsTied(newest, withRowsFollowing(newest, edited->document)), &lost),
                   edited->what.empty() ? what : edited->what, edited->said};
+    out.document = withLostAnchors(newest, std::move(out.document));
     // An id that was given out stays so.
     out.document = out.document.withNextId(newest.nextId());
     auto along = listed(newest, wentAlong(newest, out.document));

@@ -1,13 +1,14 @@
 #pragma once
 // The style of labels.
 
-#include "core/annotate/label.h"
+#include "core/annotate/label_style.h"
 #include "core/objects/kind.h"
 
 namespace erdwerk::objects {
 
 struct LabelStyle {
     annotate::LabelStyle style;
+    friend bool operator==(const LabelStyle&, const LabelStyle&) = default;
 };
 
 template <>

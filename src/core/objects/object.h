@@ -10,6 +10,8 @@
 #include "core/objects/backdrop.h"
 #include "core/objects/cloud.h"
 #include "core/objects/design_criteria.h"
+#include "core/objects/dimension.h"
+#include "core/objects/dimension_style.h"
 #include "core/objects/earthwork.h"
 #include "core/objects/group.h"
 #include "core/objects/height_raster.h"
@@ -24,12 +26,14 @@
 #include "core/objects/section.h"
 #include "core/objects/sheet.h"
 #include "core/objects/surface.h"
+#include "core/objects/table.h"
 
 namespace erdwerk::objects {
 
 using Payload =
     std::variant<Points, Line, Surface, Alignment, Profile, Parcel, LabelStyle, Label, Sheet, Group, Cloud,
-                 HeightRaster, Backdrop, OffsetSet, Earthwork, BatterKind, DesignCriteria, Marking, Section>;
+                 HeightRaster, Backdrop, OffsetSet, Earthwork, BatterKind, DesignCriteria, Marking, Section,
+                 Dimension, DimensionStyle, Table>;
 
 struct Object {
     ObjectId id;

@@ -57,12 +57,14 @@ void Kind<Sheet>::references(const Sheet& object, const Visit& visit) {
     visit(object.parcel);
     if (object.profile) visit(object.profile);
     if (object.sections.alignment) visit(object.sections.alignment);
+    for (const ObjectId id : object.tables) visit(id);
 }
 
 std::optional<Sheet> Kind<Sheet>::without(Sheet object, ObjectId gone) {
     if (object.parcel == gone) object.parcel = {};
     if (object.profile == gone) object.profile = {};
     if (object.sections.alignment == gone) object.sections = {};
+    std::erase(object.tables, gone);
     return object;
 }
 

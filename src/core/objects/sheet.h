@@ -44,6 +44,7 @@ struct Sheet {
     PlanPartsOff off = {PlanPart::PointNumbers, PlanPart::PointHeights};
     ObjectId profile = {};  ///< drawn under the plan, at its scale; may be none
     SheetSections sections = {};
+    std::vector<ObjectId> tables = {};  ///< in the panel, below each other
 };
 /// How much of the plan's height a profile takes.
 inline constexpr double profileShare = 0.42;

@@ -5,7 +5,6 @@
 #include <sstream>
 
 #include "core/base/notation.h"
-#include "core/document/following.h"
 #include "core/operations/edit.h"
 #include "core/route/design_edit.h"
 
@@ -14,15 +13,6 @@ namespace erdwerk::operations {
 using document::freshName;
 
 namespace {
-
-ObjectId labelStyle(Document& document, annotate::LabelKind kind) {
-    for (const ObjectId id : document.all<objects::LabelStyle>())
-        if (document.get<objects::LabelStyle>(id)->style.kind == kind) return id;
-    ObjectId id;
-    document = document.added("Plain " + std::string(annotate::kindName(kind)),
-                              objects::LabelStyle{annotate::defaultStyle(kind)}, &id);
-    return id;
-}
 
 using DesignEdit = std::function<Result<void>(std::vector<route::Pvi>&)>;
 
@@ -107,51 +97,6 @@ Edit makeParcel(ObjectId line) {
         if (on == nullptr) return badInput("pick a closed line");
         if (cornersOf(on->line).size() < 3) return badInput("a parcel needs at least three corners");
         return d.added(freshName<objects::Parcel>(d, "Parcel"), objects::Parcel{line, false, 0, {}});
-    };
-}
-
-Edit makeLabel(ObjectId target, std::optional<std::size_t> part, std::size_t segment) {
-    return [=](const Document& given) -> Result<Edited> {
-        Document d = given;
-        if (const auto* points = d.get<objects::Points>(target); points != nullptr && part) {
-            if (*part >= points->set.size()) return badInput("that point is gone");
-            const ObjectId style = labelStyle(d, annotate::LabelKind::Point);
-            return d.added(freshName<objects::Label>(d, "Point label"), objects::Label{target, *part, style});
-        }
-        ObjectId of = target;
-        std::size_t side = segment;
-        if (const auto* parcel = d.get<objects::Parcel>(of)) of = parcel->line;
-        const auto* alignment = d.get<objects::Alignment>(of);
-        if (alignment != nullptr && !alignment->line) {
-            const auto path = document::alignmentIn(d, of).path;
-            if (side >= path.size()) return badInput("pick an element of the alignment");
-            const ObjectId style = labelStyle(
-                d, isCurved(path[side]) ? annotate::LabelKind::Curve : annotate::LabelKind::Segment);
-            return d.added(freshName<objects::Label>(d, "Label"), objects::Label{of, side, style});
-        }
-        if (alignment != nullptr) {
-            of = alignment->line;
-            // The alignment may run against its line.
-            if (const auto* l = d.get<objects::Line>(of); l != nullptr && alignment->reversed)
-                side = planPath(l->line).size() - 1 - side;
-        }
-        const auto* line = d.get<objects::Line>(of);
-        if (line == nullptr) return badInput("pick a side of a line, a curve or a survey point");
-        const auto path = planPath(line->line);
-        if (side >= path.size()) return badInput("pick a side of a line");
-        const ObjectId style =
-            labelStyle(d, isCurved(path[side]) ? annotate::LabelKind::Curve : annotate::LabelKind::Segment);
-        return d.added(freshName<objects::Label>(d, "Label"), objects::Label{of, side, style});
-    };
-}
-
-Edit addLabelStyles() {
-    return [](const Document& given) -> Result<Edited> {
-        Document d = given;
-        for (const auto kind :
-             {annotate::LabelKind::Segment, annotate::LabelKind::Curve, annotate::LabelKind::Point})
-            (void)labelStyle(d, kind);
-        return d;
     };
 }
 

@@ -1,5 +1,5 @@
 #pragma once
-// Alignments, profiles, parcels, labels and sheets, as edits.
+// Alignments, profiles, parcels and sheets, as edits.
 
 #include "core/operations/lines.h"
 
@@ -9,12 +9,6 @@ Edit makeAlignment(ObjectId line);
 Edit reverseAlignment(ObjectId alignment);
 /// BadInput for a line of fewer than three corners.
 Edit makeParcel(ObjectId line);
-/// Of a survey point (`part`: its place in the set), or of the side of a line, alignment or parcel that
-/// follows `segment` of its own path. The style is the first of its kind, or a plain one that is made.
-Edit makeLabel(ObjectId target, std::optional<std::size_t> part, std::size_t segment);
-/// The document with at least one label style of each kind.
-Edit addLabelStyles();
-
 /// The surface that covers most of an alignment, the upper one of two that cover the same; none when none
 /// covers any of it.
 ObjectId surfaceUnder(const Derived& derived, ObjectId alignment);

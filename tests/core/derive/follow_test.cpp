@@ -9,6 +9,7 @@
 #include "core/operations/edit.h"
 #include "core/operations/plan_move.h"
 #include "core/operations/plan_shape.h"
+#include "core/operations/labels.h"
 #include "core/operations/records.h"
 #include "core/operations/shape.h"
 #include "support/plane_site.h"

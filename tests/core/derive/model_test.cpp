@@ -2,6 +2,7 @@
 
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
+#include "core/operations/labels.h"
 #include "core/operations/records.h"
 #include "demo_site/project.h"
 #include "support/plane_site.h"

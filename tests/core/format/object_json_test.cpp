@@ -94,7 +94,9 @@ TEST(ObjectJson, DamageIsNamedWithTheObject) {
                 "style",       "bands",     "deviation", "edits",       "fit",      "narrowest", "onCrossing",
                 "slopeChange", "smooth",    "tolerance", "off",         "base",     "before",    "pis",
                 "elements",    "equations", "serves",    "description", "criteria", "speeds",    "checked",
-                "marking",     "across",    "rows",      "scale",       "profile",  "sections"};
+                "marking",     "across",    "rows",      "scale",       "profile",  "sections",
+                "tables",      "on",        "at",        "moved",       "own",      "words",     "azimuth",
+                "unit"};
             if (optional.count(key) == 0) {
                 EXPECT_FALSE(objectFromJson(wrong)) << key << " of " << object->name;
             }

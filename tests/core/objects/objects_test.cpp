@@ -146,27 +146,62 @@ template <>
 struct Sample<LabelStyle> {
     static LabelStyle make() {
         auto style = annotate::defaultStyle(annotate::LabelKind::Curve);
-        style.fields.front().prefix = "R = ";
-        style.fields.front().decimals = 4;
-        style.fields.front().above = !style.fields.front().above;
+        style.lines.front() = {{{annotate::Field::Delta, "R = ", " \"m\"", 4, false, annotate::Seconds::Minutes}},
+                               annotate::Stand::InLine,
+                               0.25,
+                               3.5};
+        style.height = 2.25;
+        style.tags = false;
         return {style};
     }
-    static bool same(const LabelStyle& a, const LabelStyle& b) {
-        const auto& x = a.style.fields;
-        const auto& y = b.style.fields;
-        return a.style.kind == b.style.kind &&
-               std::equal(x.begin(), x.end(), y.begin(), y.end(), [](const auto& p, const auto& q) {
-                   return p.field == q.field && p.prefix == q.prefix && p.decimals == q.decimals &&
-                          p.above == q.above;
-               });
-    }
+    static bool same(const LabelStyle& a, const LabelStyle& b) { return a == b; }
     static std::size_t names() { return 0; }
 };
 
 template <>
 struct Sample<Label> {
-    static Label make() { return {{101}, 3, {102}}; }
+    static Label make() {
+        Label out{{101}, 3, {102}, Label::On::Place};
+        out.at = {12.5, -3};
+        out.moved = geometry::Vec2{1, 2.5};
+        out.own = annotate::defaultStyle(annotate::LabelKind::Station);
+        out.words = "at {station}\nhere";
+        return out;
+    }
     static bool same(const Label& a, const Label& b) { return a == b; }
+    static std::size_t names() { return 2; }
+};
+
+template <>
+struct Sample<Dimension> {
+    static Dimension make() {
+        return {annotate::DimensionKind::Chain,
+                {{Anchor::On::Vertex, {101}, 2, 0.5, {1, 2}},
+                 {Anchor::On::Side, {102}, 1, 0.25, {3, 4}},
+                 {Anchor::On::Place, {}, 0, 0.5, {5, 6}},
+                 {Anchor::On::Gone, {}, 4, 0.5, {7, 8}}},
+                {-3.5, Angle::radians(0.75)},
+                {103}};
+    }
+    static bool same(const Dimension& a, const Dimension& b) { return a == b; }
+    static std::size_t names() { return 3; }
+};
+
+template <>
+struct Sample<DimensionStyle> {
+    static DimensionStyle make() {
+        return {{annotate::ArrowKind::Stroke, 3, false, 0.5, 2.5, annotate::DimensionText::Outside, 1.2, 2.2, 3}};
+    }
+    static bool same(const DimensionStyle& a, const DimensionStyle& b) { return a == b; }
+    static std::size_t names() { return 0; }
+};
+
+template <>
+struct Sample<Table> {
+    static Table make() {
+        return {TableSort::Stages, {{101}, {102}}, {"pond", "area"}, "area", true, LengthUnit::UsSurveyFoot};
+    }
+    static bool same(const Table& a, const Table& b) { return a == b; }
     static std::size_t names() { return 2; }
 };
 
@@ -183,14 +218,15 @@ struct Sample<Sheet> {
                 "2026-11-26",
                 {PlanPart::Contours, PlanPart::PointMarks},
                 {102},
-                {{103}, 12.5, 8}};
+                {{103}, 12.5, 8},
+                {{104}}};
     }
     static bool same(const Sheet& a, const Sheet& b) {
         return a.paper == b.paper && a.scale == b.scale && a.centre == b.centre && a.parcel == b.parcel &&
                a.project == b.project && a.title == b.title && a.drawnBy == b.drawnBy && a.date == b.date &&
-               a.off == b.off && a.profile == b.profile && a.sections == b.sections;
+               a.off == b.off && a.profile == b.profile && a.sections == b.sections && a.tables == b.tables;
     }
-    static std::size_t names() { return 3; }
+    static std::size_t names() { return 4; }
 };
 
 template <>

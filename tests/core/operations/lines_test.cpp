@@ -3,6 +3,7 @@
 #include "core/linework/to_next.h"
 #include "core/operations/plan_shape.h"
 
+#include "core/operations/labels.h"
 #include "core/operations/records.h"
 #include "support/plane_site.h"
 
@@ -92,10 +93,10 @@ TEST(JoinLines, WhatStoodOnTheSecondStandsOnTheFirst) {
         s.document.added("Other", objects::Line{linework::lineThrough(places("40 50, 80 50"), {})}, &other);
     ASSERT_TRUE(s.apply(makeLabel(other, std::nullopt, 0)));
     const ObjectId label = s.last<objects::Label>();
-    const auto before = s.results()->labels.at(label)->above;
+    const auto before = s.results()->labels.at(label)->above();
     ASSERT_TRUE(s.apply(joinLines(s.results(), s.lane, other)));
     EXPECT_EQ(s.document.get<objects::Label>(label)->target, s.lane);
-    EXPECT_EQ(s.results()->labels.at(label)->above, before);
+    EXPECT_EQ(s.results()->labels.at(label)->above(), before);
 }
 
 TEST(JoinLines, IsRefusedForOneLineAClosedOneAndOneThatIsGone) {

@@ -1,5 +1,6 @@
 // Alignments, profiles, parcels, labels and sheets on a plane.
 
+#include "core/operations/labels.h"
 #include "core/operations/records.h"
 
 #include "core/route/profile.h"
@@ -115,48 +116,6 @@ TEST(Parcels, HaveAreaAndClose) {
     s.document = s.document.added("Two", objects::Line{linework::lineThrough(places("0 0, 1 0"), {})}, &two);
     EXPECT_FALSE(s.apply(makeParcel(two)));
     EXPECT_FALSE(s.apply(makeParcel(s.points)));
-}
-
-TEST(Labels, TakeTheStyleOfTheirKind) {
-    PlaneSite s;
-    linework::Line3D bend = linework::lineThrough(places("0 0, 20 0"), {});
-    bend.vertices[0].through = geometry::Vec2{10, 10};
-    ObjectId curve;
-    s.document = s.document.added("Bend", objects::Line{bend}, &curve);
-    ASSERT_TRUE(s.apply(makeLabel(s.lane, std::nullopt, 0)));
-    ASSERT_TRUE(s.apply(makeLabel(curve, std::nullopt, 0)));
-    ASSERT_TRUE(s.apply(makeLabel(s.points, 4, 0)));
-    std::set<annotate::LabelKind> kinds;
-    for (const ObjectId id : s.document.all<objects::Label>())
-        kinds.insert(
-            s.document.get<objects::LabelStyle>(s.document.get<objects::Label>(id)->style)->style.kind);
-    EXPECT_EQ(kinds.size(), 3U);
-    // Another label of a kind uses the style that is there.
-    ASSERT_TRUE(s.apply(makeLabel(s.lane, std::nullopt, 1)));
-    EXPECT_EQ(s.document.all<objects::LabelStyle>().size(), 3U);
-    EXPECT_FALSE(s.apply(makeLabel(s.lane, std::nullopt, 9)));
-    EXPECT_FALSE(s.apply(makeLabel(s.points, 99, 0)));
-    EXPECT_FALSE(s.apply(makeLabel(s.ground, std::nullopt, 0)));
-}
-
-TEST(Labels, OfAlignmentsAndParcelsFollowTheirOwnPath) {
-    PlaneSite s;
-    ASSERT_TRUE(s.apply(makeAlignment(s.lane)));
-    ASSERT_TRUE(s.apply(reverseAlignment(s.last<objects::Alignment>())));
-    // Its first side is the line's second.
-    ASSERT_TRUE(s.apply(makeLabel(s.last<objects::Alignment>(), std::nullopt, 0)));
-    const auto& label = *s.document.get<objects::Label>(s.last<objects::Label>());
-    EXPECT_EQ(label.target, s.lane);
-    EXPECT_EQ(label.part, 1U);
-}
-
-TEST(Labels, StylesAreAddedOnce) {
-    PlaneSite s;
-    ASSERT_TRUE(s.apply(addLabelStyles()));
-    const auto count = s.document.all<objects::LabelStyle>().size();
-    EXPECT_GE(count, 3U);
-    ASSERT_TRUE(s.apply(addLabelStyles()));
-    EXPECT_EQ(s.document.all<objects::LabelStyle>().size(), count);
 }
 
 TEST(Profiles, APviIsPutWhereSomebodyPoints) {

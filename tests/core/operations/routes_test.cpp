@@ -4,6 +4,7 @@
 
 #include "core/check/finding.h"
 #include "core/format/route_files.h"
+#include "core/operations/labels.h"
 #include "core/operations/records.h"
 #include "core/operations/stationed_points.h"
 #include "core/route/pi_figures.h"
@@ -286,7 +287,7 @@ TEST(Routes, LabelsOfElementsGoAlongWithThem) {
     const auto said = [&](std::size_t k) {
         const auto derived = road.results();
         const auto* text = Derived::in(derived->labels, labels[k]);
-        return text == nullptr ? std::string() : text->above + " " + text->below;
+        return text == nullptr ? std::string() : text->above() + " " + text->below();
     };
     EXPECT_THAT(said(0), HasSubstr("30.00"));
     const std::string straight = said(1);

@@ -6,6 +6,8 @@ using namespace objects;
 
 template <>
 json Json<Sheet>::write(const Sheet& p, const JsonContext<Sheet>&) {
+    json tables = json::array();
+    for (const ObjectId id : p.tables) tables.push_back(id.value);
     return {{"paper", paperName(p.paper)},
             {"scale", p.scale},
             {"centre", place(p.centre)},
@@ -15,6 +17,7 @@ json Json<Sheet>::write(const Sheet& p, const JsonContext<Sheet>&) {
             {"drawnBy", p.drawnBy},
             {"date", p.date},
             {"off", toJson(p.off)},
+            {"tables", std::move(tables)},
             {"profile", p.profile.value},
             {"sections", {p.sections.alignment.value, p.sections.interval, p.sections.reach}}};
 }
@@ -27,6 +30,8 @@ Sheet Json<Sheet>::read(const json& j, const JsonContext<Sheet>&) {
               // Sheets of the first version do not say.
               j.contains("off") ? planPartsFromJson(j.at("off")) : Sheet{}.off};
     if (j.contains("profile")) out.profile = idFrom(j, "profile");
+    if (j.contains("tables"))
+        for (const json& id : j.at("tables")) out.tables.push_back({whole(id)});
     if (j.contains("sections")) {
         const json& s = j.at("sections");
         out.sections = {{whole(s.at(0))}, figure(s.at(1)), figure(s.at(2))};

@@ -1,0 +1,77 @@
+#include "app/sheet/drawing_file.h"
+
+#include <QFileInfo>
+#include <QPageSize>
+#include <QPdfWriter>
+#include <QSvgGenerator>
+
+#include "core/format/output.h"
+
+namespace erdwerk::app {
+
+namespace {
+
+Result<void> cannotBeWritten(const QString& path) {
+    return fail(ErrorCode::Io, "cannot be written", path.toStdString());
+}
+
+Result<void> writePdf(const QString& path, const std::vector<Drawing>& drawings) {
+    return format::replaceFile(path.toStdString(), [&](const std::string& temporary) -> Result<void> {
+        QPdfWriter pdf(QString::fromStdString(temporary));
+        pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
+        pdf.setResolution(600);
+        pdf.setTitle(drawings.front().title);
+        pdf.setCreator(QStringLiteral("Erdwerk"));
+        QPainter painter;
+        for (const Drawing& drawing : drawings) {
+            pdf.setPageSize(QPageSize(drawing.millimetres, QPageSize::Millimeter, {}, QPageSize::ExactMatch));
+            pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
+            if (&drawing == &drawings.front() ? !painter.begin(&pdf) : !pdf.newPage())
+                return cannotBeWritten(path);
+            painter.resetTransform();
+            drawing.paint(painter, 600 / 25.4);
+        }
+        return painter.end() ? Result<void>{} : cannotBeWritten(path);
+    });
+}
+
+Result<void> writeSvg(const QString& path, const Drawing& drawing) {
+    return format::replaceFile(path.toStdString(), [&](const std::string& temporary) -> Result<void> {
+        const QSizeF size = drawing.millimetres * 10;
+        QSvgGenerator svg;
+        svg.setFileName(QString::fromStdString(temporary));
+        svg.setResolution(254);
+        svg.setSize(size.toSize());
+        svg.setViewBox(QRectF({0, 0}, size));
+        svg.setTitle(drawing.title);
+        QPainter painter;
+        if (!painter.begin(&svg)) return cannotBeWritten(path);
+        drawing.paint(painter, 10);
+        return painter.end() ? Result<void>{} : cannotBeWritten(path);
+    });
+}
+
+}  // namespace
+
+Result<QStringList> writeDrawings(const QString& path, const std::vector<Drawing>& drawings) {
+    const QFileInfo file(path);
+    const QString ending = file.suffix().toLower();
+    QStringList out;
+    if (drawings.empty()) return badInput("there is nothing to draw");
+    if (ending == QStringLiteral("pdf")) {
+        if (auto done = writePdf(path, drawings); !done) return tl::unexpected(done.error());
+        for (std::size_t i = 0; i < drawings.size(); ++i) out << path;
+        return out;
+    }
+    if (ending != QStringLiteral("svg"))
+        return fail(ErrorCode::Unsupported, "a drawing is written as .pdf or .svg", path.toStdString());
+    for (std::size_t i = 0; i < drawings.size(); ++i) {
+        const QString numbered =
+            path.left(path.size() - 4) + QStringLiteral("-%1.").arg(i + 1) + file.suffix();
+        out << (drawings.size() == 1 ? path : numbered);
+        if (auto done = writeSvg(out.back(), drawings[i]); !done) return tl::unexpected(done.error());
+    }
+    return out;
+}
+
+}  // namespace erdwerk::app

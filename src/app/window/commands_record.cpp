@@ -1,0 +1,104 @@
+// The commands of the Record stage.
+
+#include "app/window/main_window.h"
+#include "core/operations/dimensions.h"
+#include "core/operations/labels.h"
+#include "core/operations/tables.h"
+
+namespace erdwerk::app {
+
+void MainWindow::recordCommands() {
+    const auto needProject = [this] { return tools::anOpenProject(session_); };
+    const QString record = stageName(Stage::Record);
+    command(
+        "relabel", tr("Label anew"),
+        tr("Labels of what is selected as if they were made now; those changed by hand stay"),
+        theme::icon(QStringLiteral("label-style")), record, QKeySequence(QStringLiteral("A")),
+        [this] {
+            std::vector<ObjectId> targets;
+            for (const Ref& ref : session_.selection()) targets.push_back(ref.object);
+            session_.edit(tr("Label anew"), operations::relabel(std::move(targets)));
+        },
+        [this] { return session_.selection().empty() ? tr("select what is to be labelled anew") : QString(); });
+    command(
+        "label-style", tr("Label styles"), tr("Fields, decimals, prefixes and heights of what labels say"),
+        theme::icon(QStringLiteral("label-style")), record, QKeySequence(QStringLiteral("S")),
+        [this] { showLabelStyle(); }, needProject);
+    command(
+        "dimension-style", tr("Dimension styles"), tr("Ends, texts and extension lines of dimensions"),
+        theme::icon(QStringLiteral("label-style")), record, {}, [this] { showDimensionStyle(); }, needProject);
+    command(
+        "new-table", tr("New table"),
+        tr("Courses, curves, points, stations, areas, volumes, controls, stages or tags, for bench and sheet"),
+        theme::icon(QStringLiteral("sheet")), record, QKeySequence(QStringLiteral("B")),
+        [this] { newTable(); }, needProject);
+    command(
+        "sheet", tr("New sheet"), tr("A plan sheet round what the plan shows now"),
+        theme::icon(QStringLiteral("sheet")), record, QKeySequence(QStringLiteral("N")),
+        [this] { newSheet(); }, needProject);
+    command(
+        "sheet-export", tr("Export a sheet…"),
+        tr("Writes the selected sheet, or the only one, as PDF or SVG"),
+        theme::icon(QStringLiteral("export")), record, QKeySequence(QStringLiteral("W")),
+        [this] { exportSheet(); },
+        [this] {
+            return session_.document().all<objects::Sheet>().empty() ? tr("make a sheet first") : QString();
+        });
+    using namespace objects;
+    actions_.offerFor(QStringLiteral("relabel"), isOneOf<Line, Parcel, Points, Alignment, Group>);
+    actions_.offerFor(QStringLiteral("new-table"), isOneOf<Line, Parcel, Points, Alignment, Earthwork>);
+}
+
+/// The style of the selected label, or the next one after the style that is selected.
+void MainWindow::showLabelStyle() {
+    for (const Ref& ref : session_.selection())
+        if (const auto* label = session_.document().get<objects::Label>(ref.object))
+            return session_.select({{label->style, std::nullopt}});
+    if (session_.document().all<objects::LabelStyle>().size() < annotate::allLabelKinds().size())
+        session_.edit(tr("Add label styles"), operations::addLabelStyles());
+    selectNext(session_.document().all<objects::LabelStyle>());
+}
+
+void MainWindow::showDimensionStyle() {
+    for (const Ref& ref : session_.selection())
+        if (const auto* dimension = session_.document().get<objects::Dimension>(ref.object);
+            dimension != nullptr && dimension->style)
+            return session_.select({{dimension->style, std::nullopt}});
+    if (session_.document().all<objects::DimensionStyle>().empty())
+        session_.edit(tr("Add a dimension style"), operations::addDimensionStyle());
+    selectNext(session_.document().all<objects::DimensionStyle>());
+}
+
+void MainWindow::selectNext(const std::vector<ObjectId>& ids) {
+    if (ids.empty()) return;
+    auto at = std::find_if(ids.begin(), ids.end(), [this](ObjectId id) { return session_.isSelected(id); });
+    if (at != ids.end()) ++at;
+    session_.select({{at == ids.end() ? ids.front() : *at, std::nullopt}});
+}
+
+/// Of what is selected, in the sort that fits it; else of all courses.
+void MainWindow::newTable() {
+    using objects::TableSort;
+    const auto& d = session_.document();
+    std::optional<TableSort> sort;
+    std::vector<ObjectId> of;
+    for (const Ref& ref : session_.selection()) {
+        const auto fits = d.get<objects::Parcel>(ref.object) != nullptr      ? std::optional(TableSort::Courses)
+                          : d.get<objects::Alignment>(ref.object) != nullptr ? std::optional(TableSort::Stations)
+                          : d.get<objects::Points>(ref.object) != nullptr    ? std::optional(TableSort::Points)
+                          : d.get<objects::Line>(ref.object) != nullptr      ? std::optional(TableSort::Controls)
+                          : d.get<objects::Label>(ref.object) != nullptr     ? std::optional(TableSort::Tags)
+                          : d.get<objects::Earthwork>(ref.object) != nullptr ? std::optional(TableSort::Volumes)
+                                                                             : std::nullopt;
+        if (!fits || (sort && *sort != *fits)) continue;
+        sort = fits;
+        if (std::find(of.begin(), of.end(), ref.object) == of.end()) of.push_back(ref.object);
+    }
+    const auto before = d;
+    if (!session_.edit(tr("New table"), operations::newTable(sort.value_or(TableSort::Courses), of))) return;
+    const auto made = session_.addedSince(before);
+    session_.select({{made.front(), std::nullopt}});
+    bench_->open(Bench::Page::Tables);
+}
+
+}  // namespace erdwerk::app
