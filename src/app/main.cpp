@@ -2,6 +2,7 @@
 // erdwerk --demo                    with the demo
 // erdwerk --screenshot FILE …       takes a picture when everything is drawn, and ends
 // erdwerk --sheet NAME PROJECT -o OUT   writes a plan sheet without a window
+// erdwerk --text FILE -o OUT        writes a description as a document
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -12,10 +13,12 @@
 #include <cstdio>
 
 #include "app/base/remembered.h"
+#include "app/base/text_document.h"
 #include "app/base/theme.h"
 #include "app/sheet/sheet_painter.h"
 #include "app/window/main_window.h"
 #include "app/window/script.h"
+#include "core/format/output.h"
 #include "core/format/project_file.h"
 
 namespace {
@@ -94,7 +97,8 @@ int takePicture(app::MainWindow& window, const QString& show, const QString& fil
 int main(int argc, char** argv) {
     // A sheet needs no display.
     for (int i = 1; i < argc; ++i)
-        if (QByteArray(argv[i]) == "--sheet") qputenv("QT_QPA_PLATFORM", "offscreen");
+        if (QByteArray(argv[i]) == "--sheet" || QByteArray(argv[i]) == "--text")
+            qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
     QApplication::setApplicationName(QStringLiteral("Erdwerk"));
     QApplication::setApplicationVersion(QStringLiteral("0.1.0"));
@@ -119,16 +123,26 @@ int main(int argc, char** argv) {
         QStringLiteral("sheet"),
         QStringLiteral("Write a sheet of the project, several when it is given again; an empty name: all."),
         QStringLiteral("name"));
-    const QCommandLineOption output({QStringLiteral("o"), QStringLiteral("output")},
-                                    QStringLiteral("With --sheet: .pdf or .svg to write."),
-                                    QStringLiteral("file"));
-    parser.addOptions({demo, screenshot, show, sheet, output});
+    const QCommandLineOption output(
+        {QStringLiteral("o"), QStringLiteral("output")},
+        QStringLiteral("With --sheet: .pdf or .svg to write; with --text: .odt or .pdf."),
+        QStringLiteral("file"));
+    const QCommandLineOption plainText(QStringLiteral("text"),
+                                       QStringLiteral("Write a description in a text file as a document."),
+                                       QStringLiteral("file"));
+    parser.addOptions({demo, screenshot, show, sheet, plainText, output});
     parser.process(application);
     const QStringList files = parser.positionalArguments();
     if (parser.isSet(sheet)) {
         if (files.size() != 1 || !parser.isSet(output))
             return fail(QStringLiteral("--sheet NAME PROJECT -o FILE"));
         return writeSheets(files.front(), parser.values(sheet), parser.value(output));
+    }
+    if (parser.isSet(plainText)) {
+        const auto text = format::readFile(parser.value(plainText).toStdString());
+        if (!text) return fail(QString::fromStdString(text.error().message()));
+        const auto done = app::writeTextDocument(parser.value(output), QString::fromStdString(*text));
+        return done ? 0 : fail(QString::fromStdString(done.error().message()));
     }
     // Pictures look the same whatever was left of the last run.
     if (parser.isSet(screenshot)) app::remembered::turnOff();

@@ -1,5 +1,10 @@
 #include "cli/operation.h"
 
+#include <spawn.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <array>
 #include <filesystem>
 #include <iostream>
 #include <set>
@@ -18,9 +23,10 @@ namespace erdwerk::cli {
 const std::vector<Operation>& operations() {
     static const std::vector<Operation> all = [] {
         std::vector<Operation> out;
-        for (auto group : {surfaceOperations(), cloudOperations(), denseOperations(), extractOperations(),
-                           lineOperations(), derivedLineOperations(), earthworkOperations(),
-                           routeOperations(), parcelOperations(), projectOperations()})
+        for (auto group :
+             {surfaceOperations(), cloudOperations(), denseOperations(), extractOperations(),
+              lineOperations(), derivedLineOperations(), earthworkOperations(), routeOperations(),
+              parcelOperations(), descriptionOperations(), projectOperations()})
             for (auto& operation : group) out.push_back(std::move(operation));
         return out;
     }();
@@ -159,6 +165,43 @@ void classesOption(CLI::App& app, Arguments& a) {
     app.add_option("--classes", a.classes, "classes of a cloud that take part (all)")
         ->delimiter(',')
         ->check(CLI::Range(0, 255));
+}
+
+Result<std::string> applicationBeside() {
+    std::error_code ignored;
+    const auto self = std::filesystem::read_symlink("/proc/self/exe", ignored);
+    std::string application = (self.parent_path() / "erdwerk").string();
+    if (::access(application.c_str(), X_OK) != 0)
+        return fail(ErrorCode::NotFound, "the application is not beside erdwerk-cli", application);
+    return application;
+}
+
+Result<void> writeText(const std::string& path, const std::string& text) {
+    const std::string ending = format::endingOf(path);
+    if (ending == ".txt") return format::replaceFile(path, text);
+    if (ending != ".odt" && ending != ".pdf")
+        return fail(ErrorCode::Unsupported, "a description is written as .txt, .odt or .pdf", path);
+    auto application = applicationBeside();
+    if (!application) return tl::unexpected(application.error());
+    // The application takes the text from a file beside the one that it writes.
+    const std::string plain = path + ".part.txt";
+    if (auto written = format::replaceFile(plain, text); !written) return written;
+    std::string flag = "--text";
+    std::string from = plain;
+    std::string dash = "-o";
+    std::string to = path;
+    std::array<char*, 6> words{application->data(), flag.data(), from.data(),
+                               dash.data(),         to.data(),   nullptr};
+    pid_t child = 0;
+    int status = 0;
+    const int started = ::posix_spawn(&child, application->c_str(), nullptr, nullptr, words.data(), environ);
+    const bool done = started == 0 && ::waitpid(child, &status, 0) == child;
+    std::error_code ignored;
+    std::filesystem::remove(plain, ignored);
+    if (!done) return fail(ErrorCode::Io, "the application could not be started", *application);
+    if (!WIFEXITED(status) || WEXITSTATUS(status) != 0)
+        return fail(ErrorCode::Io, "the application could not write it", path);
+    return {};
 }
 
 void say(const std::string& message) {

@@ -37,6 +37,14 @@ struct Arguments {
     std::string at;
     std::string along;
     std::string parcel;
+    std::string wording;  ///< a template of descriptions
+    std::string commence;
+    std::string names;
+    std::vector<std::string> areaUnits;
+    bool asParcels = false;
+    std::string compare;
+    std::string calledUnit;     ///< empty: what the text says
+    double azimuthOfNorth = 0;  ///< degrees
     std::string unit = "m";
     std::vector<std::string> sheets;
     std::vector<std::string> clouds;
@@ -132,6 +140,7 @@ std::vector<Operation> derivedLineOperations();
 std::vector<Operation> earthworkOperations();
 std::vector<Operation> routeOperations();
 std::vector<Operation> parcelOperations();
+std::vector<Operation> descriptionOperations();
 std::vector<Operation> projectOperations();
 
 /// Lines of one or more vector files, in order, with their rules as text; says what is left out.
@@ -156,6 +165,10 @@ Result<std::vector<terrain::Boundary>> readRings(const std::string& file);
 linework::ResolvedLine resolved(const linework::Line3D& line);
 
 void say(const std::string& message);  ///< to stderr
+/// The application's binary, which stands beside this one; NotFound where it does not.
+Result<std::string> applicationBeside();
+/// A text as .txt, or as .odt or .pdf by the application.
+Result<void> writeText(const std::string& path, const std::string& text);
 
 /// Says of each project among the inputs what is unsaved beside it.
 void sayUnsaved(const Arguments& arguments);

@@ -3,9 +3,10 @@
 
 #include "cli/operation.h"
 #include "core/base/notation.h"
+#include "core/format/description_file.h"
 #include "core/format/project_file.h"
 #include "core/format/record_tables.h"
-#include "core/parcel/parcel.h"
+#include "core/parcel/description.h"
 
 namespace erdwerk::cli {
 
@@ -25,6 +26,49 @@ ordered_json courseJson(const parcel::Course& c) {
             {"tangent", c.tangent}};
 }
 
+ordered_json closureJson(const parcel::Closure& c) {
+    ordered_json out{{"distance", c.distance}, {"azimuth", nullptr}, {"ratio", nullptr}};
+    if (c.azimuth) out["azimuth"] = c.azimuth->degrees();
+    if (c.ratio) out["ratio"] = *c.ratio;
+    return out;
+}
+
+/// The way of a file from the point of commencement; it is turned round when it begins where it should end.
+Result<parcel::Tie> tieOf(const Arguments& a, geometry::Vec2 beginning) {
+    const auto line = readOneLine(a.commence, "the way from the point of commencement");
+    if (!line) return tl::unexpected(line.error());
+    auto path = planPath(line->line);
+    if (line->line.closed || path.empty())
+        return badInput("the way from the point of commencement is no open line", a.commence, 1);
+    if (geometry::distance(path.front().start, beginning) < geometry::distance(path.back().end, beginning))
+        path = geometry::reversed(path);
+    const double gap = geometry::distance(path.back().end, beginning);
+    if (gap > 0.01)
+        return badInput("the way from the point of commencement ends " + formatFixed(gap, 3) +
+                            " away from the point of beginning",
+                        a.commence, 1);
+    return parcel::Tie{line->name, parcel::survey(path).courses};
+}
+
+Result<parcel::DescriptionOrder> orderOf(const Arguments& a, LengthUnit unit, const std::string& name,
+                                         const parcel::ParcelGeometry& figure) {
+    parcel::DescriptionOrder order;
+    order.display.unit = unit;
+    order.name = name;
+    order.areaUnits = a.areaUnits;
+    if (!a.names.empty()) {
+        auto names = format::readSideNames(a.names, figure.courses.size());
+        if (!names) return tl::unexpected(names.error());
+        order.names = std::move(*names);
+    }
+    if (!a.commence.empty()) {
+        auto tie = tieOf(a, figure.courses.front().start);
+        if (!tie) return tl::unexpected(tie.error());
+        order.tie = std::move(*tie);
+    }
+    return order;
+}
+
 Result<Outcome> describe(const Arguments& a) {
     const auto unit = unitFromSymbol(a.unit);
     if (!unit) return badInput("--unit is m, ft or ftUS");
@@ -36,21 +80,28 @@ Result<Outcome> describe(const Arguments& a) {
     if (a.begin > 1 && !line->line.closed)
         return badInput("a line that does not close begins at its first corner", a.parcel, 1);
     const auto figure = parcel::survey(path, static_cast<std::size_t>(a.begin - 1));
-    parcel::DescriptionOptions options;
-    options.display.unit = *unit;
-    options.name = line->name;
+    const auto order = orderOf(a, *unit, line->name, figure);
+    if (!order) return tl::unexpected(order.error());
+    auto wording = parcel::plainTemplate(*unit);
+    if (!a.wording.empty()) {
+        auto own = format::readWording(a.wording);
+        if (!own) return tl::unexpected(own.error());
+        wording = std::move(*own);
+    }
+    const auto text = written(figure, wording, *order);
+    if (!text) return tl::unexpected(text.error());
+    if (!a.output.empty())
+        if (auto done = writeText(a.output, text->text); !done) return tl::unexpected(done.error());
     Outcome out;
     ordered_json courses = ordered_json::array();
     for (const auto& c : figure.courses) courses.push_back(courseJson(c));
-    ordered_json closure{{"distance", figure.closure.distance}, {"azimuth", nullptr}, {"ratio", nullptr}};
-    if (figure.closure.azimuth) closure["azimuth"] = figure.closure.azimuth->degrees();
-    if (figure.closure.ratio) closure["ratio"] = *figure.closure.ratio;
-    out.text = parcel::describe(figure, options);
+    out.text = text->text;
     out.json = {{"area", figure.area},
                 {"perimeter", figure.perimeter},
-                {"closure", closure},
+                {"closure", closureJson(figure.closure)},
+                {"roundedClosure", closureJson(text->rounded)},
                 {"courses", courses},
-                {"text", out.text}};
+                {"text", text->text}};
     out.dataIsWrong = !figure.closure.closes(*unit);
     return out;
 }
@@ -101,18 +152,29 @@ std::vector<Operation> parcelOperations() {
              app.add_option("--columns", a.columns, "names of columns, in this order (all)");
              app.add_option("--sort", a.sortBy, "column to sort by (as the objects come)");
              app.add_flag("--falling", a.falling, "the largest first");
-             app.add_option("--unit", a.tableUnit, "of lengths, areas and volumes: m, ft or ftUS (the project's)")
+             app.add_option("--unit", a.tableUnit,
+                            "of lengths, areas and volumes: m, ft or ftUS (the project's)")
                  ->check(CLI::IsMember({"m", "ft", "ftUS"}));
              app.add_option("-o,--output", a.output, ".csv or .xlsx")->required();
          },
          table},
         {"describe", "Courses, closure, area and a metes-and-bounds description of a parcel.",
-         "erdwerk-cli describe --parcel data/demo/plot.gpkg",
+         "erdwerk-cli describe --parcel data/demo/plot.gpkg --template data/demo/wording.json",
          [](CLI::App& app, Arguments& a) {
              app.add_option("--parcel", a.parcel, "vector file with one line; curves are kept")->required();
              app.add_option("--unit", a.unit, "unit of the coordinates: m, ft or ftUS (m)")
                  ->check(CLI::IsMember({"m", "ft", "ftUS"}));
              app.add_option("--begin", a.begin, "corner that is the point of beginning, counted from 1 (1)");
+             app.add_option("--template", a.wording,
+                            "JSON: a sentence for each kind of part, with fields in braces (plain)");
+             app.add_option("--commence", a.commence,
+                            "vector file with the line from the point of commencement to the beginning");
+             app.add_option("--names", a.names,
+                            "CSV course,along,to: what a course runs along, and the thing it runs to");
+             app.add_option("--area-unit", a.areaUnits,
+                            "m2, ha, ft2, acre; the others in brackets (m2 and ha, or ft2 and acre)")
+                 ->check(CLI::IsMember({"m2", "ha", "ft2", "acre"}));
+             app.add_option("-o,--output", a.output, "the text: .txt, .odt or .pdf");
          },
          describe}};
 }

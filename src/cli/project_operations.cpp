@@ -7,7 +7,7 @@
 #include "cli/operation.h"
 #include "core/check/finding.h"
 #include "core/format/export.h"
-#include "core/operations/edit.h"
+#include "core/operations/records.h"
 
 namespace erdwerk::cli {
 
@@ -87,8 +87,9 @@ Result<Outcome> check(const Arguments& a) {
 }
 
 Result<Outcome> convert(const Arguments& a) {
-    const auto loaded = load(a);
+    auto loaded = load(a);
     if (!loaded) return tl::unexpected(loaded.error());
+    if (a.asParcels) loaded->document = operations::parcelsFromClosedLines(loaded->document);
     const auto derived = derive::evaluate(loaded->document);
     if (!derived) return tl::unexpected(derived.error());
     const auto left = format::exportFile(a.output, *derived);
@@ -110,13 +111,11 @@ Result<Outcome> convert(const Arguments& a) {
     return out;
 }
 
-/// Drawing needs the application's binary, which stands beside this one.
+/// Drawing needs the application's binary.
 Result<Outcome> sheet(const Arguments& a) {
-    std::error_code ignored;
-    const auto self = std::filesystem::read_symlink("/proc/self/exe", ignored);
-    const std::string application = (self.parent_path() / "erdwerk").string();
-    if (::access(application.c_str(), X_OK) != 0)
-        return fail(ErrorCode::NotFound, "the application is not beside erdwerk-cli", application);
+    const auto beside = applicationBeside();
+    if (!beside) return tl::unexpected(beside.error());
+    const std::string& application = *beside;
     std::vector<std::string> words{application};
     if (a.sheets.empty()) words.insert(words.end(), {"--sheet", ""});
     for (const auto& name : a.sheets) words.insert(words.end(), {"--sheet", name});
@@ -147,9 +146,11 @@ std::vector<Operation> projectOperations() {
                        app.add_option("-o,--output", a.output,
                                       "file to write: .erdwerk .xml .gpkg .geojson .csv .obj or .glb")
                            ->required();
+                       app.add_flag("--parcels", a.asParcels, "closed lines and polygons become parcels");
                    },
                    convert});
-    out.push_back({"sheet", "Draw the sheets of a project as PDF or SVG, and count texts that lie on each other.",
+    out.push_back({"sheet",
+                   "Draw the sheets of a project as PDF or SVG, and count texts that lie on each other.",
                    "erdwerk-cli sheet data/demo/quillmoor.erdwerk -o sheet.pdf",
                    [](CLI::App& app, Arguments& a) {
                        app.add_option("project", a.inputs, "the project")->required()->expected(1);

@@ -169,7 +169,8 @@ TEST_F(Hands, PagesOpenByNumberAndEverythingIsSelectedByAKey) {
                   doc().all<objects::Profile>().size() - doc().all<objects::OffsetSet>().size() -
                   doc().all<objects::BatterKind>().size() - doc().all<objects::DesignCriteria>().size() -
                   doc().all<objects::Marking>().size() - doc().all<objects::Table>().size() -
-                  doc().all<objects::DimensionStyle>().size() - doc().shown().hidden.size());
+                  doc().all<objects::DimensionStyle>().size() - doc().all<objects::Wording>().size() -
+                  doc().shown().hidden.size());
 }
 
 TEST_F(Hands, TheFinderKnowsPagesSettingsFindingsAndWhatWasUsedLast) {

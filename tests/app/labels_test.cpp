@@ -237,10 +237,12 @@ TEST_F(Labels, OfThreeThousandLabelsNoneLiesOnAnotherInTwoSizes) {
     for (int i = 0; i < 750; ++i) {
         const Vec2 a{at(random), at(random)};
         const Vec2 b = a + Vec2{at(random) / 30 - 10, at(random) / 30 - 10};
-        lines.push_back({"L" + std::to_string(i), objects::Line{linework::lineThrough({a, b, b + (b - a)}, {})}});
+        lines.push_back(
+            {"L" + std::to_string(i), objects::Line{linework::lineThrough({a, b, b + (b - a)}, {})}});
     }
     std::vector<survey::SurveyPoint> points;
-    for (int i = 0; i < 1500; ++i) points.push_back({std::to_string(i), {at(random), at(random)}, 5.0, "", ""});
+    for (int i = 0; i < 1500; ++i)
+        points.push_back({std::to_string(i), {at(random), at(random)}, 5.0, "", ""});
     d = operations::addPoints(d.addedAll(std::move(lines)), "P", points);
     std::vector<ObjectId> all = d.all<objects::Line>();
     all.push_back(d.all<objects::Points>().front());
@@ -249,7 +251,8 @@ TEST_F(Labels, OfThreeThousandLabelsNoneLiesOnAnotherInTwoSizes) {
     std::size_t before = 0;
     for (const double height : {1.6, 3.0}) {
         for (const ObjectId style : d.all<objects::LabelStyle>())
-            d = operations::changeLabelStyle(style, [=](annotate::LabelStyle& s) { s.height = height; })(d)->document;
+            d = operations::changeLabelStyle(style, [=](annotate::LabelStyle& s) { s.height = height; })(d)
+                    ->document;
         Snapshot snapshot;
         snapshot.derived = test::valueOf(derive::evaluate(d));
         const auto c = counted(snapshot, {300, 300}, 3.5);
@@ -327,8 +330,9 @@ TEST_F(Labels, DimensionsAreMadeByPicksAndFollow) {
     type(QStringLiteral("radius"));
     click({20, 0});  // no arc
     EXPECT_EQ(window->tool()->chips().back().value, QString());
-    click({85, 10});
-    click({80, 12});
+    const Vec2 onArc = pointAt(derived().lines.at(wall)->path[1], 0.5);
+    click(onArc);
+    click(onArc + Vec2{-5, 2});
     ASSERT_EQ(doc().all<objects::Dimension>().size(), 2U);
     // A chain takes places until Enter; one too many is taken back; its line is typed.
     type(QStringLiteral("chain"));
@@ -367,7 +371,9 @@ TEST_F(Labels, ATableIsSortedByItsHeadingAndStandsOnTheSheet) {
     EXPECT_EQ(doc().get<objects::Table>(id)->by, "height");
     QTRY_VERIFY(table->settled());
     window->settle();
-    const auto height = [&](int row) { return table->rows().rows[static_cast<std::size_t>(row)].cells[4].figure; };
+    const auto height = [&](int row) {
+        return table->rows().rows[static_cast<std::size_t>(row)].cells[4].figure;
+    };
     EXPECT_LE(*height(0), *height(1));
     // Six hundred rows do not fit a sheet: the last line says how many are missing, and nothing overlaps.
     const ObjectId sheet = doc().all<objects::Sheet>().front();

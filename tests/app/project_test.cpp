@@ -251,7 +251,7 @@ TEST_F(Project, UnitsAndDisplayChangeEveryFigure) {
         dialog->accept();
     });
     run("settings");
-    EXPECT_EQ(derived().labels.at(label)->above(), "93°48'51\"");
+    EXPECT_EQ(derived().labels.at(label)->above(), "093°48'51\"");
     run("undo");
     EXPECT_EQ(derived().labels.at(label)->above(), "S 86°11'09\" E");
 }
@@ -295,7 +295,8 @@ TEST_F(Project, ASheetIsVectorAndTrueToScale) {
     ASSERT_TRUE(writeSheets(pdf, *window->session().snapshot(), {sheet}));
     ASSERT_TRUE(writeSheets(svg, *window->session().snapshot(), {sheet}));
     EXPECT_FALSE(writeSheets(QStringLiteral("/proc/x.pdf"), *window->session().snapshot(), {sheet}));
-    EXPECT_FALSE(writeSheets(QString::fromStdString(folder / "s.doc"), *window->session().snapshot(), {sheet}));
+    EXPECT_FALSE(
+        writeSheets(QString::fromStdString(folder / "s.doc"), *window->session().snapshot(), {sheet}));
     QProcess text;
     text.start(QStringLiteral("pdftotext"), {QStringLiteral("-layout"), pdf, QStringLiteral("-")});
     ASSERT_TRUE(text.waitForFinished());

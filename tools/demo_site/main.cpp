@@ -5,6 +5,7 @@
 #include <filesystem>
 #include <iostream>
 
+#include "core/format/description_file.h"
 #include "core/format/import.h"
 #include "core/format/las.h"
 #include "core/format/output.h"
@@ -59,6 +60,56 @@ Result<void> writeFlat(const std::string& path, const demo::FlatDrawing& drawing
     return format::writeVectorFile(path, {kerbs, leaders, texts});
 }
 
+/// The wording of a list, the names of the plot's sides, its description in feet, and an older deed of it in
+/// other words with three slips: two digits of a distance swapped, a curve to the wrong side, an area that is
+/// another's.
+Result<void> writeDescription(const std::string& folder, const linework::Line3D& plot) {
+    const auto figure = parcel::survey(planPath(plot));
+    const auto shipped = parcel::shippedTemplates();
+    if (auto done = format::writeWording(folder + "/wording.json", shipped[2]); !done) return done;
+    if (auto done = format::replaceFile(folder + "/plot-names.csv",
+                                        "course,along,to\n1,the moor,\n2,,\n3,the knoll,\n4,,\n"
+                                        "5,Starling Fell,a dry-stone wall\n6,Starling Fell,\n");
+        !done)
+        return done;
+    parcel::DescriptionOrder order;
+    order.name = "Plot Q-4";
+    order.beginning = "the iron pin";
+    const auto feet = written(figure, shipped[1], order);
+    if (!feet) return tl::unexpected(feet.error());
+    if (auto done = format::replaceFile(folder + "/plot.txt", feet->text); !done) return done;
+    parcel::DescriptionTemplate old;
+    old.name = "Deed";
+    old.opening = "Of the plot that is called {name} on Quillmoor:";
+    old.commence = old.beginning = "Beginning at {beginning}";
+    old.line = "{direction:0}, {distance:2} m";
+    old.curveTangent =
+        "by a tangent curve to the {side} of radius {radius:2} m for an arc of {arcLength:2} m, delta "
+        "{delta:0}";
+    old.curveNonTangent =
+        "by a non-tangent curve to the {side} of radius {radius:2} m for an arc of {arcLength:2} m, its "
+        "chord being "
+        "{chordDirection:0}, {chord:2} m";
+    old.along = "along {along}, ";
+    old.leaving = "leaving {leaving}, ";
+    old.to = " to {to}";
+    old.closing = ", home";
+    old.area = "In all {area}.";
+    order.areaUnits = {"m2"};
+    const auto deed = written(figure, old, order);
+    if (!deed) return tl::unexpected(deed.error());
+    std::string text = deed->text;
+    const auto slip = [&](const std::string& from, const std::string& to) {
+        const auto at = text.find(from);
+        if (at == std::string::npos) throw std::logic_error("the deed does not say " + from);
+        text.replace(at, from.size(), to);
+    };
+    slip("38.33 m", "33.83 m");
+    slip("non-tangent curve to the left", "non-tangent curve to the right");
+    slip("4343.56", "4434.56");
+    return format::replaceFile(folder + "/deed.txt", text);
+}
+
 Result<void> writeDemo(const std::string& folder, std::uint32_t seed) {
     const demo::Site site = demo::survey(seed);
     if (auto done = format::replaceFile(folder + "/survey.csv", format::writePoints(site.points)); !done)
@@ -92,6 +143,7 @@ Result<void> writeDemo(const std::string& folder, std::uint32_t seed) {
         !done)
         return done;
     if (auto done = writeLines(folder + "/plot.gpkg", "plot", {site.plot}, true); !done) return done;
+    if (auto done = writeDescription(folder, site.plot.line); !done) return done;
     const std::vector<demo::NamedLine> edges{{"Dome Terrace", demo::domeTerrace()},
                                              {"Pond floor", demo::pondFloor()},
                                              {"Pond rim", demo::pondRim()}};

@@ -2,8 +2,8 @@
 
 #include "core/linework/offset_row.h"
 #include "core/operations/earthworks.h"
-#include "core/operations/tables.h"
 #include "core/operations/edit.h"
+#include "core/operations/tables.h"
 
 namespace erdwerk::demo {
 
@@ -31,6 +31,7 @@ public:
         rowsByName();
         earthworks();
         marks();
+        description();
         return document_;
     }
 
@@ -110,6 +111,19 @@ private:
         add("Terrace section", section);
     }
 
+    /// Adjoiners, what stands at a corner, and a numbered list.
+    void description() {
+        Wording list{parcel::shippedTemplates()[2]};
+        const ObjectId wording = add(list.wording.name, Wording{list.wording});
+        const ObjectId plot = document_.byName<Parcel>(site_.plot.name);
+        document_ = changed<Parcel>(document_, plot, [wording](Parcel& p) {
+            p.wording = wording;
+            p.adjoiners = {{0, "the moor"}, {4, "Starling Fell"}, {5, "Starling Fell"}};
+            p.things = {{5, "a dry-stone wall"}};
+        });
+        document_ = changed<Wording>(document_, wording, [](Wording& w) { w.wording.name.clear(); });
+    }
+
     void record() {
         const ObjectId line =
             add(site_.plot.name + " boundary", Line{site_.plot.line, LineStyle::Plain}, site_works_);
@@ -123,12 +137,13 @@ private:
         const auto path = planPath(site_.plot.line);
         for (std::size_t i = 0; i < path.size(); ++i)
             add("Plot course " + std::to_string(i + 1), Label{line, i, styles[arcOf(path[i]) ? 1 : 0]});
-        const auto corner = [&](ObjectId of, std::size_t i) { return objects::Anchor{objects::Anchor::On::Vertex, of, i}; };
+        const auto corner = [&](ObjectId of, std::size_t i) {
+            return objects::Anchor{objects::Anchor::On::Vertex, of, i};
+        };
         const ObjectId thin = add("Plain dimensions", objects::DimensionStyle{});
-        add("Terrace width", objects::Dimension{annotate::DimensionKind::Aligned,
-                                                {corner(terrace_, 0), corner(terrace_, 1)},
-                                                {6, {}},
-                                                thin});
+        add("Terrace width",
+            objects::Dimension{
+                annotate::DimensionKind::Aligned, {corner(terrace_, 0), corner(terrace_, 1)}, {6, {}}, thin});
         objects::Table areas;
         areas.sort = objects::TableSort::Areas;
         const ObjectId table = add("Areas", areas);

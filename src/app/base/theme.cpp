@@ -64,6 +64,7 @@ const QHash<QString, std::pair<QString, QString>>& drawings() {
         {"marking", {"M3 15 C9 15 14 12 21 6", "M7 12.5 L7.6 17 M12 10.8 L13.4 15 M16.5 7.5 L19 11"}},
         {"profile", {"M3 19 H21 M3 19 V5", "M5 15 L10 9 L15 12 L20 6"}},
         {"label-style", {"M5 7 H19 M5 12 H13", "M15 19 L20 12 M5 17 H10"}},
+        {"read-back", {"M4 5 H14 M4 9 H12 M4 13 H9", "M12 19 L20 16 L18 8 L14 12 Z"}},
         {"sheet", {"M4 5 H20 V19 H4 Z", "M13 15 H20 M13 15 V19 M7 8 L11 12"}},
         {"export", {"M4 15 V20 H20 V15", "M12 16 V4 M8 8 L12 4 L16 8"}},
         {"settings", {"M4 7 H20 M4 17 H20", "M9 5 V9 M15 15 V19"}},

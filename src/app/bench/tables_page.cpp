@@ -3,12 +3,13 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QPushButton>
-#include <QSplitter>
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
+#include "app/bench/parcel_pane.h"
 #include "app/bench/pi_table.h"
 #include "app/bench/point_model.h"
+#include "app/bench/reading_pane.h"
 #include "app/bench/record_table.h"
 #include "app/bench/station_table.h"
 #include "app/bench/table_hands.h"
@@ -42,7 +43,8 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : BenchPage(parent), s
     layout->addLayout(bar);
     stack_ = new QStackedWidget;
     stack_->addWidget(buildPoints());
-    stack_->addWidget(buildCourses());
+    stack_->addWidget(parcel_ = new ParcelPane(session_));
+    stack_->addWidget(reading_ = new ReadingPane(session_));
     stack_->addWidget(buildBands());
     stack_->addWidget(buildTool());
     stack_->addWidget(pis_ = new PiTable(session_));
@@ -79,24 +81,8 @@ QWidget* TablesPage::buildPoints() {
     return points_;
 }
 
-QWidget* TablesPage::buildCourses() {
-    auto* split = new QSplitter;
-    courses_ = new QTableWidget(0, 6);
-    courses_->setAccessibleName(tr("Courses"));
-    new TableHands(*courses_, session_);
-    courses_->setHorizontalHeaderLabels(
-        {tr("Course"), tr("Bearing"), tr("Distance"), tr("Radius"), tr("Delta"), tr("Arc length")});
-    courses_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    courses_->verticalHeader()->hide();
-    courses_->verticalHeader()->setDefaultSectionSize(22);
-    courses_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    courses_->horizontalHeader()->setStretchLastSection(true);
-    description_ = new QPlainTextEdit;
-    description_->setReadOnly(true);
-    description_->setAccessibleName(tr("Description"));
-    split->addWidget(courses_);
-    split->addWidget(description_);
-    return split;
+QPlainTextEdit* TablesPage::description() {
+    return parcel_->description();
 }
 
 QWidget* TablesPage::buildBands() {
@@ -201,7 +187,12 @@ void TablesPage::refresh() {
         return stack_->setCurrentWidget(pis_);
     }
     if (const auto* bands = derive::Derived::in(session_.derived().bands, id)) return showBands(*bands);
-    showCourses(id);
+    if (document.get<objects::Reading>(id) != nullptr) {
+        reading_->list(id);
+        return stack_->setCurrentWidget(reading_);
+    }
+    parcel_->list(id);
+    stack_->setCurrentWidget(parcel_);
 }
 
 /// Everything that has a table; the one before stays, or what is selected.
@@ -212,6 +203,9 @@ void TablesPage::fillChoice(const QVariant& before) {
                          QVariant::fromValue<qulonglong>(id.value));
     for (const ObjectId id : document.all<objects::Parcel>())
         choice_->addItem(tr("Courses: %1").arg(QString::fromStdString(document.nameOf(id))),
+                         QVariant::fromValue<qulonglong>(id.value));
+    for (const ObjectId id : document.all<objects::Reading>())
+        choice_->addItem(tr("Read back: %1").arg(QString::fromStdString(document.nameOf(id))),
                          QVariant::fromValue<qulonglong>(id.value));
     for (const ObjectId id : document.all<objects::Alignment>())
         if (PiTable::has(session_.derived(), id))
@@ -248,32 +242,6 @@ void TablesPage::showStations(ObjectId alignment) {
 Result<void> TablesPage::exportTo(const QString& path) const {
     if (stack_->currentWidget() == record_) return record_->exportTo(path);
     return format::writeTable(path.toStdString(), stations_->asTable());
-}
-
-void TablesPage::showCourses(ObjectId id) {
-    const auto& document = session_.derived().document;
-    stack_->setCurrentIndex(1);
-    const auto it = session_.derived().parcels.find(id);
-    if (it == session_.derived().parcels.end()) return;
-    const auto& rows = it->second->table;
-    courses_->setRowCount(static_cast<int>(rows.size()));
-    for (std::size_t i = 0; i < rows.size(); ++i) {
-        const auto& r = rows[i];
-        int column = 0;
-        for (const std::string* text :
-             {&r.name, &r.direction, &r.distance, &r.radius, &r.delta, &r.arcLength})
-            courses_->setItem(static_cast<int>(i), column++,
-                              new QTableWidgetItem(QString::fromStdString(*text)));
-    }
-    const auto& g = it->second->geometry;
-    const auto& display = document.settings().display;
-    QString closure = tr("Perimeter %1, area %2, misclosure %3")
-                          .arg(QString::fromStdString(formatLength(g.perimeter, display)),
-                               QString::fromStdString(formatArea(g.area, display)),
-                               QString::fromStdString(formatFixed(g.closure.distance, 4)));
-    if (g.closure.ratio) closure += tr(" (1 : %1)").arg(*g.closure.ratio, 0, 'f', 0);
-    description_->setPlainText(closure + QStringLiteral("\n\n") +
-                               QString::fromStdString(it->second->description));
 }
 
 void TablesPage::showBands(const derive::BandTable& table) {

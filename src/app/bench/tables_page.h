@@ -17,8 +17,10 @@ class QPushButton;
 
 namespace erdwerk::app {
 
+class ParcelPane;
 class PiTable;
 class PointModel;
+class ReadingPane;
 class RecordTable;
 class StationTable;
 
@@ -31,7 +33,9 @@ public:
     [[nodiscard]] PiTable* piTable() { return pis_; }
     /// Of the running tool; it is shown while there is one.
     void setToolTable(std::optional<ToolTable> table);
-    [[nodiscard]] QPlainTextEdit* description() { return description_; }
+    [[nodiscard]] QPlainTextEdit* description();
+    [[nodiscard]] ParcelPane* parcelPane() { return parcel_; }
+    [[nodiscard]] ReadingPane* readingPane() { return reading_; }
     [[nodiscard]] StationTable* stationTable() { return stations_; }
     [[nodiscard]] RecordTable* recordTable() { return record_; }
     /// Stations and offsets along an alignment.
@@ -44,7 +48,6 @@ Q_SIGNALS:
 
 private:
     QWidget* buildPoints();
-    QWidget* buildCourses();
     QWidget* buildBands();
     /// Shows the table of what is selected.
     void follow();
@@ -52,14 +55,14 @@ private:
     QWidget* buildTool();
     void showBands(const derive::BandTable& table);
     void fillChoice(const QVariant& before);
-    void showCourses(ObjectId parcel);
 
     Session& session_;
     QComboBox* choice_;
     QStackedWidget* stack_;
     QTableView* points_;
     PointModel* model_;
-    QTableWidget* courses_;
+    ParcelPane* parcel_;
+    ReadingPane* reading_;
     QTableWidget* bands_;
     QTableWidget* tool_;
     PiTable* pis_;
@@ -68,7 +71,6 @@ private:
     QPushButton* export_;
     std::optional<ToolTable> offered_;
     bool chosen_ = false;  ///< by hand, since the selection changed
-    QPlainTextEdit* description_;
 };
 
 }  // namespace erdwerk::app

@@ -53,6 +53,10 @@ template <>
 const ObjectKind& kindOf<objects::DimensionStyle>();
 template <>
 const ObjectKind& kindOf<objects::Table>();
+template <>
+const ObjectKind& kindOf<objects::Wording>();
+template <>
+const ObjectKind& kindOf<objects::Reading>();
 
 /// "Courses", "Curves" …
 QString tableWord(objects::TableSort sort);

@@ -37,6 +37,18 @@ TextRank rankOf(const LabelText& label) {
     }
 }
 
+QString standWord(annotate::Stand stand) {
+    switch (stand) {
+        case annotate::Stand::Above:
+            return QObject::tr("Above");
+        case annotate::Stand::InLine:
+            return QObject::tr("In line");
+        case annotate::Stand::Below:
+            break;
+    }
+    return QObject::tr("Below");
+}
+
 /// An arrow down the slope, under its text; or a small cross where a height was taken.
 void paintMark(PlanCanvas& canvas, const LabelText& label, const LabelLayout& layout) {
     const QPointF at = canvas.view.toPicture(label.place);
@@ -136,8 +148,7 @@ void LabelLayer::facts(FactsForm& form, const Ref& ref) const {
     form.fact(QObject::tr("Of"), text(document.nameOf(payload->target)));
     const auto* style = document.get<objects::LabelStyle>(payload->style);
     if (const auto* l = derive::Derived::in(form.derived().labels, id)) {
-        for (const auto& line : l->lines)
-            form.fact(text(std::string(standName(line.stand))), text(line.text));
+        for (const auto& line : l->lines) form.fact(standWord(line.stand), text(line.text));
         if (!l->problem.empty()) form.fact(QObject::tr("Says nothing"), text(l->problem));
     }
     const auto& shown = form.session().textsShown();
@@ -183,7 +194,8 @@ void LabelLayer::factsOfMany(FactsForm& form, const std::vector<Ref>& refs) cons
         ids.push_back(r.object);
         byHand += label->byHand() ? 1 : 0;
         out += form.session().textsShown().leftOut.count(r.object);
-        if (const auto* style = document.get<objects::LabelStyle>(label->style)) kinds.insert(style->style.kind);
+        if (const auto* style = document.get<objects::LabelStyle>(label->style))
+            kinds.insert(style->style.kind);
     }
     form.fact(QObject::tr("Changed by hand"), QString::number(byHand));
     form.fact(QObject::tr("No room in the plan"), QString::number(out));
@@ -191,8 +203,7 @@ void LabelLayer::factsOfMany(FactsForm& form, const std::vector<Ref>& refs) cons
     const auto styles = stylesFor(document, *kinds.begin());
     QStringList names;
     for (const ObjectId s : styles) names << form.nameOf(s);
-    const auto common =
-        commonOf(ids, [&](ObjectId id) { return document.get<objects::Label>(id)->style; });
+    const auto common = commonOf(ids, [&](ObjectId id) { return document.get<objects::Label>(id)->style; });
     std::optional<int> current;
     for (std::size_t i = 0; common && i < styles.size(); ++i)
         if (styles[i] == *common) current = static_cast<int>(i);

@@ -4,6 +4,7 @@
 
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
+#include "core/operations/descriptions.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::app {
@@ -43,6 +44,50 @@ void name(PlanCanvas& canvas, ObjectId id, const geometry::Path& path, double ar
     const std::vector lines{canvas.texts.line(ask.looks[0], annotate::Stand::Above, 0.5, 0),
                             canvas.texts.line(ask.looks[1], annotate::Stand::Below, 0.5, 0)};
     canvas.texts.ask(annotate::placesBeside({at.x(), at.y()}, 0, lines, true), std::move(ask));
+}
+
+/// Plain, the project's wordings, and those that ship and are not in the project yet.
+void wordingChoice(FactsForm& form, ObjectId id, const objects::Parcel& parcel) {
+    QStringList words{QObject::tr("Plain")};
+    const auto own = form.document().all<objects::Wording>();
+    int current = 0;
+    for (std::size_t i = 0; i < own.size(); ++i) {
+        words << form.nameOf(own[i]);
+        if (own[i] == parcel.wording) current = static_cast<int>(i) + 1;
+    }
+    std::vector<parcel::DescriptionTemplate> more;
+    for (const auto& shipped : parcel::shippedTemplates()) {
+        if (words.contains(text(shipped.name))) continue;
+        more.push_back(shipped);
+        words << text(shipped.name);
+    }
+    form.choice(QObject::tr("Wording"), words, current,
+                [id, own, more](const Document& d, int i) -> Document {
+                    const auto at = static_cast<std::size_t>(i);
+                    if (at > own.size()) {
+                        const auto added = operations::ownWording(id, more[at - own.size() - 1])(d);
+                        return added ? added->document : d;
+                    }
+                    return document::changed<objects::Parcel>(
+                        d, id, [&](objects::Parcel& p) { p.wording = at == 0 ? ObjectId{} : own[at - 1]; });
+                });
+}
+
+void areaChoice(FactsForm& form, ObjectId id, const objects::Parcel& parcel) {
+    static const std::vector<std::vector<std::string>> sets{
+        {}, {"m2"}, {"ha"}, {"m2", "ha"}, {"ft2"}, {"acre"}, {"ft2", "acre"}, {"m2", "ha", "ft2", "acre"}};
+    QStringList words{QObject::tr("as usual")};
+    int current = 0;
+    for (std::size_t i = 1; i < sets.size(); ++i) {
+        QStringList units;
+        for (const auto& unit : sets[i]) units << text(unit);
+        words << units.join(QStringLiteral(", "));
+        if (sets[i] == parcel.areas) current = static_cast<int>(i);
+    }
+    form.choice(QObject::tr("Area in"), words, current, [id](const Document& d, int i) {
+        return document::changed<objects::Parcel>(
+            d, id, [i](objects::Parcel& p) { p.areas = sets[static_cast<std::size_t>(i)]; });
+    });
 }
 
 class ParcelKind final : public StaysPut<ObjectKind> {
@@ -109,6 +154,21 @@ public:
                         return document::changed<objects::Parcel>(
                             d, id, [v](objects::Parcel& p) { p.begin = static_cast<std::size_t>(v) - 1; });
                     });
+        wordingChoice(form, id, *payload);
+        form.objectChoice<objects::Line>(
+            QObject::tr("Way to the beginning"), payload->tie,
+            [id](const Document& d, ObjectId line) {
+                return document::changed<objects::Parcel>(d, id, [&](objects::Parcel& p) { p.tie = line; });
+            },
+            QObject::tr("none"));
+        if (payload->tie)
+            form.entry(QObject::tr("Commencing at"), text(payload->commencement),
+                       [id](const Document& d, const QString& t) -> Result<Document> {
+                           return document::changed<objects::Parcel>(d, id, [&](objects::Parcel& p) {
+                               p.commencement = t.trimmed().toStdString();
+                           });
+                       });
+        areaChoice(form, id, *payload);
         form.check(QObject::tr("Against the line's direction"), payload->reversed,
                    [id](const Document& d, bool on) {
                        return document::changed<objects::Parcel>(

@@ -53,6 +53,9 @@ void PlanView::paintScaleBar(QPainter& painter) {
     // North arrow.
     const QPointF n(width() - 24, 36);
     painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(QColor(255, 255, 255, 215));
+    painter.drawRoundedRect(QRectF(n + QPointF(-16, -26), QSizeF(32, 52)), 3, 3);
     painter.setPen(QPen(theme::ink, 1.2));
     painter.setBrush(theme::panel);
     painter.drawPolygon(QPolygonF{n + QPointF(0, -20), n + QPointF(6, 8), n + QPointF(0, 3)});

@@ -49,7 +49,10 @@ namespace erdwerk::app::tools {
     COMMAND("cross-sections") COMMAND("points-by-station") COMMAND("stations") COMMAND("points-tie")     \
     COMMAND("points-by-offset")                                                                          \
     SECTION(Record, "")                                                                                  \
-    COMMAND("export") TOOL(parcelFromLine)                                                               \
+    COMMAND("export")                                                                                    \
+    SECTION(Record, "Parcels")                                                                           \
+    TOOL(parcelFromLine) TOOL(splitParcel) COMMAND("describe") COMMAND("wording-read") COMMAND("read-back")                \
+    COMMAND("read-back-file")                                                                            \
     SECTION(Record, "Labels")                                                                            \
     TOOL(label) TOOL(labelMany) TOOL(textsInPlace) COMMAND("relabel") COMMAND("label-style")             \
     SECTION(Record, "Dimensions")                                                                        \
@@ -82,6 +85,10 @@ const std::vector<RackEntry>& rack() {
 
 QString anOpenProject(const Session& session) {
     return session.isOpen() ? QString() : tr("open a project first");
+}
+
+QString aParcel(const Session& session) {
+    return session.document().all<objects::Parcel>().empty() ? QObject::tr("make a parcel first") : QString();
 }
 
 QString aLine(const Session& session) {

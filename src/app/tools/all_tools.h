@@ -43,6 +43,7 @@ const std::vector<RackEntry>& rack();
 
 QString anOpenProject(const Session& session);
 QString aLine(const Session& session);
+QString aParcel(const Session& session);
 QString aSurface(const Session& session);
 QString aSurfaceAndALine(const Session& session);
 QString aCloud(const Session& session);

@@ -52,9 +52,10 @@ std::vector<Chip> TextsInPlaceTool::chips() const {
                                             : QString()}};
     if (label() == nullptr) return out;
     const bool own = only_ || label()->own;
-    out.push_back({tr("Changes"), own ? tr("this label only")
-                                      : tr("all of %1").arg(QString::fromStdString(
-                                            session_.document().nameOf(label()->style)))});
+    out.push_back(
+        {tr("Changes"),
+         own ? tr("this label only")
+             : tr("all of %1").arg(QString::fromStdString(session_.document().nameOf(label()->style)))});
     return out;
 }
 
@@ -189,24 +190,24 @@ void TextsInPlaceTool::paintGhost(QPainter& painter, const ViewTransform& view) 
         QPolygonF outline;
         for (const Vec2 corner : annotate::cornersOf(of->second.boxes[i])) outline << view.toPicture(corner);
         painter.drawPolygon(outline);
-        painter.drawEllipse(view.toPicture(of->second.boxes[i].centre), 3, 3);
     }
 }
 
 namespace tools {
 
 ToolDeclaration textsInPlace() {
-    return {.id = QStringLiteral("texts-in-place"),
-            .text = tr("Texts in place"),
-            .help = tr("Drags the texts of a label to where its style is to put them; all of the style follow"),
-            .icon = {"M4 19 L20 13", "M8 9 L10.5 3 L13 9 M9 7 H12 M17 4 V10 M14.5 7 H19.5"},
-            .key = QStringLiteral("T"),
-            .whyNot =
-                [](const Session& s) {
-                    return s.document().all<objects::Label>().empty() ? tr("label something first") : QString();
-                },
-            .suits = isOneOf<objects::Label>,
-            .make = [](Session& s) { return std::make_unique<TextsInPlaceTool>(s); }};
+    return {
+        .id = QStringLiteral("texts-in-place"),
+        .text = tr("Texts in place"),
+        .help = tr("Drags the texts of a label to where its style is to put them; all of the style follow"),
+        .icon = {"M4 19 L20 13", "M8 9 L10.5 3 L13 9 M9 7 H12 M17 4 V10 M14.5 7 H19.5"},
+        .key = QStringLiteral("T"),
+        .whyNot =
+            [](const Session& s) {
+                return s.document().all<objects::Label>().empty() ? tr("label something first") : QString();
+            },
+        .suits = isOneOf<objects::Label>,
+        .make = [](Session& s) { return std::make_unique<TextsInPlaceTool>(s); }};
 }
 
 }  // namespace tools

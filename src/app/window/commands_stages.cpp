@@ -27,6 +27,7 @@ void MainWindow::buildActions() {
     shapeCommands();
     routeCommands();
     recordCommands();
+    parcelCommands();
     offerCommands();
     for (const auto& entry : tools::rack()) {
         QString id;

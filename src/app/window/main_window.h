@@ -144,6 +144,10 @@ private:
     /// The one behind that which is selected, or the first.
     void selectNext(const std::vector<ObjectId>& ids);
     void newTable();
+    void parcelCommands();
+    [[nodiscard]] ObjectId oneParcel() const;
+    void readBack(const QString& name, const QString& text);
+    void exportDescription();
     void surfaceFromDense();
     void exportSurface();
     void connectGroundPages();

@@ -24,9 +24,12 @@ std::string LabelText::below() const {
 }
 
 Angle upright(Angle direction) {
+    // What stands nearly upright is read from the right, as a plan is turned.
+    constexpr double lean = Angle::degrees(10).radians();
     constexpr double pi = std::numbers::pi;
     const double a = direction.normalized().radians();
-    return a > pi + 1e-9 || a < 1e-9 ? Angle::radians(a + pi).normalized() : Angle::radians(a);
+    const bool turned = a > pi - lean + 1e-9 && a <= 2 * pi - lean + 1e-9;
+    return turned ? Angle::radians(a + pi).normalized() : Angle::radians(a);
 }
 
 namespace {

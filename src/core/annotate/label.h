@@ -26,15 +26,15 @@ struct LabelLine {
 struct LabelText {
     LabelKind kind = LabelKind::Segment;
     std::vector<LabelLine> lines;
-    geometry::Vec2 place;    ///< on the geometry
-    Angle direction;         ///< that the text runs along, upright; 90° where it is not turned
-    geometry::Path stretch;  ///< the side that it runs along; empty when it stands beside its place
-    bool against = false;    ///< the stretch runs against the direction in which the text is read
-    double height = 1.9;     ///< of capital letters, in millimetres on paper
-    bool tags = false;       ///< a tag may stand for it where its side is too short
-    std::optional<Angle> fall = {};            ///< an arrow that way
+    geometry::Vec2 place;            ///< on the geometry
+    Angle direction;                 ///< that the text runs along, upright; 90° where it is not turned
+    geometry::Path stretch;          ///< the side that it runs along; empty when it stands beside its place
+    bool against = false;            ///< the stretch runs against the direction in which the text is read
+    double height = 1.9;             ///< of capital letters, in millimetres on paper
+    bool tags = false;               ///< a tag may stand for it where its side is too short
+    std::optional<Angle> fall = {};  ///< an arrow that way
     std::optional<geometry::Vec2> byHand = {};  ///< where the middle of its texts was put by hand
-    std::string problem = {};                  ///< why it says nothing; empty when it does
+    std::string problem = {};                   ///< why it says nothing; empty when it does
     /// The lines that stand above, and the others, each joined by two spaces.
     [[nodiscard]] std::string above() const;
     [[nodiscard]] std::string below() const;
@@ -82,7 +82,8 @@ struct ControlFigures {
 };
 LabelText labelControl(geometry::Vec2 place, const ControlFigures& figures, const Wording& how);
 
-/// The direction or its opposite, so that text along it reads from the left or from below.
+/// The direction or its opposite, so that text along it reads from the left or from below; up to 10° off
+/// upright it reads from below.
 Angle upright(Angle direction);
 
 /// A place inside a ring for its name: in the middle of the widest stretch of the rows through its middle

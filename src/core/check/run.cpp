@@ -78,6 +78,7 @@ std::vector<Finding> run(const derive::Derived& derived, Memory* memory) {
     parcelClosure(derived, out);
     silentLabels(derived, out);
     lostDimensions(derived, out);
+    descriptions(derived, out);
     designProfile(derived, out);
     ownEdits(derived, out);
     fitOfSurfaces(derived, out);

@@ -57,6 +57,7 @@ public:
     std::shared_ptr<const route::AlignmentGeometry> alignment(ObjectId id);
     std::shared_ptr<const EarthworkResult> earthwork(ObjectId id);
     std::shared_ptr<const ProfileResult> profile(ObjectId id);
+    std::shared_ptr<const ParcelResult> parcel(ObjectId id);
     std::shared_ptr<const std::vector<terrain::Contour>> contours(ObjectId surface);
 
     /// The remembered value when it was made from the same inputs, else a new one; the remembered one too
@@ -131,6 +132,7 @@ void work(Evaluation& evaluation, ObjectId id, const Cloud& cloud);
 void work(Evaluation& evaluation, ObjectId id, const Alignment& alignment);
 void work(Evaluation& evaluation, ObjectId id, const Profile& profile);
 void work(Evaluation& evaluation, ObjectId id, const Parcel& parcel);
+void work(Evaluation& evaluation, ObjectId id, const Reading& reading);
 void work(Evaluation& evaluation, ObjectId id, const Label& label);
 void work(Evaluation& evaluation, ObjectId id, const Dimension& dimension);
 void work(Evaluation& evaluation, ObjectId id, const Earthwork& earthwork);
@@ -148,5 +150,6 @@ inline void work(Evaluation&, ObjectId, const DesignCriteria&) {}
 inline void work(Evaluation&, ObjectId, const Marking&) {}
 inline void work(Evaluation&, ObjectId, const DimensionStyle&) {}
 inline void work(Evaluation&, ObjectId, const Table&) {}
+inline void work(Evaluation&, ObjectId, const Wording&) {}
 
 }  // namespace erdwerk::derive

@@ -40,10 +40,11 @@ private:
 };
 
 /// Every sort of result. One that is missing here does not compile.
-constexpr auto allResults = std::tuple(
-    &Derived::surfaces, &Derived::contours, &Derived::contoursBefore, &Derived::fits, &Derived::bands,
-    &Derived::clouds, &Derived::lines, &Derived::followed, &Derived::earthworks, &Derived::alignments,
-    &Derived::designs, &Derived::profiles, &Derived::sections, &Derived::parcels, &Derived::labels, &Derived::dimensions);
+constexpr auto allResults =
+    std::tuple(&Derived::surfaces, &Derived::contours, &Derived::contoursBefore, &Derived::fits,
+               &Derived::bands, &Derived::clouds, &Derived::lines, &Derived::followed, &Derived::earthworks,
+               &Derived::alignments, &Derived::designs, &Derived::profiles, &Derived::sections,
+               &Derived::parcels, &Derived::readings, &Derived::labels, &Derived::dimensions);
 static_assert(sizeof(Derived) ==
               sizeof(Document) + std::tuple_size_v<decltype(allResults)> * sizeof(Results<SurfaceResult>));
 
@@ -61,6 +62,7 @@ Derived resultsFor(const Document& newest, const Derived& derived) {
     std::apply([&](const auto... results) { (take(derived.*results, out.*results), ...); }, allResults);
     if (!sameness.settings()) {  // their texts are written in its units
         out.parcels.clear();
+        out.readings.clear();
         out.labels.clear();
         out.dimensions.clear();
     }

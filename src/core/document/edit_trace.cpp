@@ -127,6 +127,21 @@ void EditTrace::tracePoints(ObjectId id, const objects::Points& before, const ob
     }
 }
 
+/// Whether a corner that the line no longer has is now one of another line: it was cut in two.
+static bool leftForAnother(const Line3D& before,
+                           const std::vector<std::pair<ObjectId, const Line3D*>>& after) {
+    const auto has = [](const Line3D& line, geometry::Vec2 place) {
+        return std::any_of(line.vertices.begin(), line.vertices.end(),
+                           [&](const auto& v) { return v.isCorner && v.place == place; });
+    };
+    if (after.size() < 2) return false;
+    return std::any_of(before.vertices.begin(), before.vertices.end(), [&](const auto& v) {
+        if (!v.isCorner || has(*after.front().second, v.place)) return false;
+        return std::any_of(after.begin() + 1, after.end(),
+                           [&](const auto& line) { return has(*line.second, v.place); });
+    });
+}
+
 void EditTrace::traceLine(ObjectId id, const Line3D& before,
                           const std::vector<std::pair<ObjectId, const Line3D*>>& after) {
     Parts& parts = parts_[id];
@@ -135,7 +150,8 @@ void EditTrace::traceLine(ObjectId id, const Line3D& before,
     parts.vertices.resize(before.vertices.size());
     parts.sides.resize(sides);
     const Line3D* own = !after.empty() && after.front().first == id ? after.front().second : nullptr;
-    if (own != nullptr && sameKinds(before, *own) && !isReversal(before, *own)) {
+    const bool itself = own != nullptr && sameKinds(before, *own) && !isReversal(before, *own);
+    if (itself && !leftForAnother(before, after)) {
         for (std::size_t i = 0; i < before.vertices.size(); ++i) parts.vertices[i] = Part{id, i};
         for (std::size_t s = 0; s < sides; ++s)
             if (own->closed || s + 1 < corners.size()) parts.sides[s] = Part{id, s};

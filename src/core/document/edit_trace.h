@@ -14,9 +14,9 @@ namespace erdwerk::document {
 using objects::Part;
 
 /// Vertices are known by their places: those that an edit leaves where they are keep their identity through
-/// inserting, deleting, splitting, joining, reversing, closing. When no vertex was added or taken away, each
-/// is itself, wherever it moved. A side follows the corner it starts at; through a reversal, its two corners.
-/// Points of a set are known by themselves in their order.
+/// inserting, deleting, splitting, joining, reversing, closing. When no vertex was added or taken away, nor
+/// went to another line, each is itself, wherever it moved. A side follows the corner it starts at; through a
+/// reversal, its two corners. Points of a set are known by themselves in their order.
 class EditTrace : public objects::Carry {
 public:
     EditTrace() = default;

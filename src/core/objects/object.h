@@ -23,17 +23,19 @@
 #include "core/objects/parcel.h"
 #include "core/objects/points.h"
 #include "core/objects/profile.h"
+#include "core/objects/reading.h"
 #include "core/objects/section.h"
 #include "core/objects/sheet.h"
 #include "core/objects/surface.h"
 #include "core/objects/table.h"
+#include "core/objects/wording.h"
 
 namespace erdwerk::objects {
 
 using Payload =
     std::variant<Points, Line, Surface, Alignment, Profile, Parcel, LabelStyle, Label, Sheet, Group, Cloud,
                  HeightRaster, Backdrop, OffsetSet, Earthwork, BatterKind, DesignCriteria, Marking, Section,
-                 Dimension, DimensionStyle, Table>;
+                 Dimension, DimensionStyle, Table, Wording, Reading>;
 
 struct Object {
     ObjectId id;

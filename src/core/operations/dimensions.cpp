@@ -122,7 +122,8 @@ Edit dragDimension(ObjectId dimension, geometry::Vec2 place) {
     };
 }
 
-Anchor anchorOn(const Derived& derived, ObjectId object, std::optional<std::size_t> part, geometry::Vec2 place) {
+Anchor anchorOn(const Derived& derived, ObjectId object, std::optional<std::size_t> part,
+                geometry::Vec2 place) {
     if (const auto* parcel = derived.document.get<objects::Parcel>(object)) object = parcel->line;
     const auto* line = Derived::in(derived.lines, object);
     const auto* alignment = Derived::in(derived.alignments, object);

@@ -145,8 +145,8 @@ Document withLabels(Document d, const std::vector<Wanted>& wanted) {
         std::string name;
         do name = "Label " + std::to_string(++number);
         while (names.count(name) != 0);
-        fresh.push_back({name, objects::Label{w.target, w.part, labelStyle(d, w.kind), w.on},
-                         d.find(w.target)->group});
+        fresh.push_back(
+            {name, objects::Label{w.target, w.part, labelStyle(d, w.kind), w.on}, d.find(w.target)->group});
     }
     return d.addedAll(std::move(fresh));
 }
@@ -269,9 +269,10 @@ Edit relabel(std::vector<ObjectId> targets) {
             const ObjectId fitting = labelStyle(d, side->kind);
             d = changed<objects::Label>(d, id, [&](objects::Label& l) { l.style = fitting; });
         }
-        const std::string said =
-            kept == 0 ? "" : std::to_string(kept) + (kept == 1 ? " label that was" : " labels that were") +
-                                 " changed by hand stayed as they are";
+        const std::string said = kept == 0 ? ""
+                                           : std::to_string(kept) +
+                                                 (kept == 1 ? " label that was" : " labels that were") +
+                                                 " changed by hand stayed as they are";
         if (document::difference(given, d).empty())
             return badInput(kept == 0 ? "all labels are as they would be made anew" : said);
         return Edited(std::move(d), "Label anew", said);

@@ -126,7 +126,8 @@ private:
             // Arcs only: a spiral has no radius of its own.
             int number = 0;
             for (const auto& element : alignment->path)
-                if (arcOf(element) && listed(id)) curve(id, ++number, parcel::survey({element}).courses.front());
+                if (arcOf(element) && listed(id))
+                    curve(id, ++number, parcel::survey({element}).courses.front());
         }
     }
 
@@ -271,7 +272,8 @@ std::vector<std::string> columnsOf(TableSort sort, LengthUnit unit) {
         case TableSort::Courses:
             return {"parcel", "course", "kind", "direction", "distance", "radius", "delta", "arc", "side"};
         case TableSort::Curves:
-            return {"object", "curve", "radius", "delta", "arc", "chord direction", "chord", "tangent", "side"};
+            return {"object",          "curve", "radius",  "delta", "arc",
+                    "chord direction", "chord", "tangent", "side"};
         case TableSort::Points:
             return {"set", "number", "easting", "northing", "height", "code", "note"};
         case TableSort::Stations:

@@ -1,7 +1,10 @@
 #include "core/operations/records.h"
 
+#include "core/operations/free_name.h"
+
 #include <algorithm>
 #include <cmath>
+#include <set>
 #include <sstream>
 
 #include "core/base/notation.h"
@@ -98,6 +101,20 @@ Edit makeParcel(ObjectId line) {
         if (cornersOf(on->line).size() < 3) return badInput("a parcel needs at least three corners");
         return d.added(freshName<objects::Parcel>(d, "Parcel"), objects::Parcel{line, false, 0, {}});
     };
+}
+
+Document parcelsFromClosedLines(const Document& document) {
+    std::set<ObjectId> taken;
+    for (const ObjectId id : document.all<objects::Parcel>())
+        taken.insert(document.get<objects::Parcel>(id)->line);
+    Document out = document;
+    for (const ObjectId id : document.all<objects::Line>()) {
+        const auto& line = document.get<objects::Line>(id)->line;
+        if (!line.closed || cornersOf(line).size() < 2 || taken.count(id) != 0) continue;
+        out =
+            out.added(freeName<objects::Parcel>(out, document.nameOf(id)), objects::Parcel{id, false, 0, {}});
+    }
+    return out;
 }
 
 Edit newProfile(ObjectId alignment, ObjectId ground) {

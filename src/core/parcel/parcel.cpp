@@ -58,64 +58,6 @@ ParcelGeometry survey(const Path& input, std::size_t begin) {
     return out;
 }
 
-namespace {
-
-std::string lengthWords(double value, LengthUnit unit) {
-    return formatFixed(value, 2) + (unit == LengthUnit::Metre ? " metres" : " feet");
-}
-
-std::string courseWords(const Course& c, LengthUnit unit) {
-    if (!c.isCurve)
-        return "thence " + formatBearing(c.azimuth) + ", a distance of " + lengthWords(c.distance, unit);
-    std::string out = "thence along a ";
-    out += c.tangent ? "tangent curve" : "non-tangent curve";
-    out += c.right ? " to the right" : " to the left";
-    out += ", having a radius of " + lengthWords(c.radius, unit);
-    out += " and a central angle of " + formatAngle(c.delta, AngleUnit::DegreesMinutesSeconds);
-    out += ", the chord of which bears " + formatBearing(c.azimuth) + " and measures " +
-           lengthWords(c.distance, unit);
-    out += ", an arc length of " + lengthWords(c.arcLength, unit);
-    return out;
-}
-
-std::string beginningWords(const ParcelGeometry& parcel, const DescriptionOptions& options) {
-    DisplaySettings two = options.display;
-    two.lengthDecimals = 2;
-    const Vec2 p = parcel.courses.front().start;
-    const std::string place = formatPosition(p.x, p.y, two);
-    if (options.beginning.empty()) return "Beginning at a point at " + place + ", the point of beginning";
-    return "Beginning at " + options.beginning + " (" + place + "), the point of beginning";
-}
-
-}  // namespace
-
-std::string describe(const ParcelGeometry& parcel, const DescriptionOptions& options) {
-    if (parcel.courses.empty()) return {};
-    const LengthUnit unit = options.display.unit;
-    std::string out;
-    if (!options.name.empty()) out += options.name + ": a parcel of land, described as follows.\n\n";
-    out += beginningWords(parcel, options);
-    const bool closes = parcel.closure.closes(unit);
-    for (std::size_t i = 0; i < parcel.courses.size(); ++i) {
-        out += ";\n" + courseWords(parcel.courses[i], unit);
-        if (i + 1 == parcel.courses.size() && closes) out += ", to the point of beginning";
-    }
-    out += ".\n\nContaining ";
-    if (unit == LengthUnit::Metre)
-        out += formatFixed(parcel.area, 2) + " square metres (" + formatFixed(parcel.area / 10000, 4) +
-               " hectares)";
-    else
-        out += formatFixed(parcel.area, 0) + " square feet (" + formatFixed(parcel.area / 43560.0, 4) +
-               " acres)";
-    out += ", more or less.\n";
-    if (!closes) {
-        out += "\nThe courses do not close: from the end of the last, the point of beginning lies ";
-        out += formatBearing(*parcel.closure.azimuth) + ", " + formatFixed(parcel.closure.distance, 3) +
-               " away.\n";
-    }
-    return out;
-}
-
 std::vector<CourseRow> courseTable(const ParcelGeometry& parcel, const DisplaySettings& display) {
     std::vector<CourseRow> rows;
     int lines = 0;

@@ -50,16 +50,6 @@ struct ParcelGeometry {
 /// called tangent.
 ParcelGeometry survey(const Path& path, std::size_t begin = 0);
 
-struct DescriptionOptions {
-    std::string name;       ///< of the parcel, e.g. "Plot Q-4"
-    std::string beginning;  ///< name of the point of beginning; empty: it is described by its coordinates
-    DisplaySettings display;
-};
-
-/// Metes and bounds in plain words, one course a paragraph: quadrant bearings to the second, distances to
-/// 0.01.
-std::string describe(const ParcelGeometry& parcel, const DescriptionOptions& options);
-
 /// One row a course, for tables on screen and on sheets.
 struct CourseRow {
     std::string name;  ///< L1, L2 … and C1, C2 …

@@ -7,31 +7,10 @@
 #include <vector>
 
 #include "core/base/result.h"
-#include "core/parcel/parcel.h"
+#include "core/geometry/path.h"
+#include "core/parcel/called_figures.h"
 
 namespace erdwerk::parcel {
-
-/// Words of the text: code points from 0, `to` excluded.
-struct TextRange {
-    std::size_t from = 0;
-    std::size_t to = 0;
-    friend bool operator==(const TextRange&, const TextRange&) = default;
-};
-
-/// Units of length that descriptions use; a chain is 66 ft.
-enum class CalledUnit { Metre, Foot, SurveyFoot, Chain };
-/// "m", "ft", "ftUS", "chain".
-std::string_view unitName(CalledUnit unit);
-std::optional<CalledUnit> calledUnitFrom(std::string_view name);
-/// Exact: a chain is 66 international feet.
-double metresPer(CalledUnit unit);
-
-/// A figure as it is called: its value (project units or radians), half of its last called digit, its words.
-struct CalledFigure {
-    double value = 0;
-    double half = 0;
-    TextRange words;
-};
 
 struct CalledCourse {
     bool isCurve = false;
@@ -40,50 +19,39 @@ struct CalledCourse {
     std::optional<CalledFigure> radius;
     std::optional<CalledFigure> delta;
     std::optional<CalledFigure> arcLength;
+    std::optional<CalledFigure> startTangent;  ///< azimuth in which a curve leaves, where that is called
+    std::optional<CalledFigure> radial;        ///< azimuth of a radial line at its start
+    bool radialFromCentre = false;             ///< else to the centre
     std::optional<bool> right;
-    std::optional<bool> tangent;  ///< as called; nothing where it is not said
-    std::optional<TextRange> sideWords;
-    std::optional<TextRange> tangentWords;
+    std::optional<double> concave;  ///< azimuth to which it is called concave; the side when that is missing
+    std::optional<double> heading;  ///< azimuth of "easterly" at its head, to an eighth of a turn
+    std::optional<bool> tangent;    ///< as called; nothing where it is not said
+    TextRange sideWords;
+    TextRange tangentWords;
     TextRange words;
 };
 
+struct CalledArea {
+    CalledFigure figure;  ///< in `unit`
+    std::string unit;     ///< "m2", "ha", "ft2", "acre"
+};
+/// Square metres.
+double squareMetresPer(std::string_view areaUnit);
+
+/// Lengths are in `unit`, angles in radians.
 struct ReadDescription {
     CalledUnit unit = CalledUnit::Metre;
     std::vector<CalledCourse> courses;
-    std::optional<CalledFigure> area;  ///< called, in squares of `areaUnit`
-    std::string areaUnit;              ///< "m2", "ha", "ft2", "acre"
-    std::vector<TextRange> unread;
+    std::vector<CalledArea> areas;
+    std::vector<TextRange> unread;  ///< in the order of the text, none within another
 };
 
 /// Quadrant bearings (signs, words, or dashes between degrees, minutes and seconds), "due North", azimuths in
-/// degrees or gon; metres, feet, chains and links; calls after "thence", numbered, or between semicolons;
+/// degrees or gon; metres, feet, chains and links; calls after "thence", numbered, or in a chain of commas;
 /// curves with radius, central angle, arc, chord, "said curve", the side by left and right or by which way it
 /// is concave. What leads from a point of commencement to the point of beginning is no course. BadInput when
-/// nothing in it is a call. `unit`: of lengths without a unit.
-Result<ReadDescription> readDescription(const std::string& text, CalledUnit unit);
-
-/// The figure that is called: each course from where the one before ends, from `begin`, in called units times
-/// `factor`; `north`: the azimuth in the plan of called north. A curve lies on its chord when that is called,
-/// else on its radius, angle and side from the direction before.
-Path figureOf(const ReadDescription& read, Vec2 begin, Angle north, double factor);
-
-/// What a text and the computed figures, or a parcel, do not agree on.
-struct TextDifference {
-    std::size_t course = 0;  ///< from 1, in the order of the text; of a missing one its number in the parcel
-    std::string what;        ///< "missing", "extra", "bearing", "distance", "radius", "delta", "arcLength", "chord",
-                             ///< "side", "tangent", "area"
-    std::optional<double> called;
-    std::optional<double> computed;  ///< degrees for angles
-    TextRange words;
-};
-
-/// Contradictions within the text: arc against radius and angle, chord against both, tangent though the
-/// directions differ (or not tangent though they do not), the area against the figure.
-std::vector<TextDifference> contradictions(const ReadDescription& read);
-
-/// Against a parcel (courses in the text's unit) whose beginning and direction are found by themselves: those
-/// with the fewest differences. A figure agrees within half of its last called digit.
-std::vector<TextDifference> compared(const ReadDescription& read, const std::vector<Course>& parcel,
-                                     double area);
+/// nothing in it is a call. `unit`: of lengths when none of them says. Lengths in several units are given in
+/// that of the first.
+Result<ReadDescription> readDescription(std::string_view text, CalledUnit unit);
 
 }  // namespace erdwerk::parcel

@@ -109,7 +109,8 @@ TEST(Label, OfTheGroundSaysHeightAndWhichWayItFalls) {
     EXPECT_EQ(said(label), "5.00%  20:1  S 36°52'12\" W");
     ASSERT_TRUE(label.fall);
     EXPECT_NEAR(label.fall->degrees(), 216.8698976, 1e-6);
-    EXPECT_EQ(said(labelPlace({1, 2}, 300.126, {}, {defaultStyle(LabelKind::Spot), display, noWords})), "300.13");
+    EXPECT_EQ(said(labelPlace({1, 2}, 300.126, {}, {defaultStyle(LabelKind::Spot), display, noWords})),
+              "300.13");
     EXPECT_EQ(said(labelPlace({1, 2}, 300, {}, {style, display, noWords})), "level  level");
 }
 
@@ -123,8 +124,9 @@ TEST(Label, OfAParcelAndOfAControl) {
     EXPECT_EQ(said(labelArea({0, 0}, {"Plot", 87120, 500}, {area, feet, noWords})),
               "Plot  87120.0 sq ft  2.0000 acres");
     const auto control = typed(LabelKind::Control, "{height:3}  {grade:1}  {ratio}");
-    EXPECT_EQ(said(labelControl({0, 0}, {"Kerb", 101.5, Grade::percent(-2), 35}, {control, display, noWords})),
-              "101.500  -2.0%  -50:1");
+    EXPECT_EQ(
+        said(labelControl({0, 0}, {"Kerb", 101.5, Grade::percent(-2), 35}, {control, display, noWords})),
+        "101.500  -2.0%  -50:1");
     EXPECT_EQ(said(labelControl({0, 0}, {"Kerb", {}, {}, 35}, {control, display, noWords})), "no height");
 }
 
@@ -176,7 +178,8 @@ TEST(Style, WhatIsNotValidIsSaid) {
     EXPECT_THAT(why([](LabelStyle& s) { s.lines[0].gap = -1; }), HasSubstr("0 to 100 mm"));
     EXPECT_THAT(why([](LabelStyle& s) { s.lines[0].along = 1.5; }), HasSubstr("0 to 1"));
     EXPECT_THAT(why([](LabelStyle& s) { s.lines[0].fields[0].decimals = 10; }), HasSubstr("0 to 9"));
-    EXPECT_THAT(why([](LabelStyle& s) { s.lines[0].fields[0].field = Field::Radius; }), HasSubstr("'radius'"));
+    EXPECT_THAT(why([](LabelStyle& s) { s.lines[0].fields[0].field = Field::Radius; }),
+                HasSubstr("'radius'"));
     EXPECT_THAT(why([](LabelStyle& s) { s.lines.clear(); }), HasSubstr("needs a field"));
 }
 
@@ -185,6 +188,11 @@ TEST(Upright, TextReadsFromTheLeftOrFromBelow) {
     EXPECT_NEAR(upright(Angle::degrees(270)).degrees(), 90, 1e-9);
     EXPECT_NEAR(upright(Angle::degrees(30)).degrees(), 30, 1e-9);
     EXPECT_NEAR(upright(Angle::degrees(200)).degrees(), 20, 1e-9);
+    // Nearly upright: from below, as a plan is turned.
+    EXPECT_NEAR(upright(Angle::degrees(180)).degrees(), 0, 1e-9);
+    EXPECT_NEAR(upright(Angle::degrees(172.5)).degrees(), 352.5, 1e-9);
+    EXPECT_NEAR(upright(Angle::degrees(352.5)).degrees(), 352.5, 1e-9);
+    EXPECT_NEAR(upright(Angle::degrees(168)).degrees(), 168, 1e-9);
 }
 
 TEST(PlaceInside, LiesInsideWhateverTheShape) {

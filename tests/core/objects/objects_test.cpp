@@ -137,19 +137,31 @@ struct Sample<Profile> {
 
 template <>
 struct Sample<Parcel> {
-    static Parcel make() { return {{101}, true, 3, "the \"old\" oak"}; }
+    static Parcel make() {
+        Parcel out{{101}, true, 3, "the \"old\" oak"};
+        out.wording = {102};
+        out.tie = {103};
+        out.commencement = "the pillar";
+        out.areas = {"ha", "acre"};
+        out.adjoiners = {{0, "Fell"}, {2, "Lane"}};
+        out.things = {{1, "a stone"}};
+        out.passages = {{Passage::Of::Course, 2, "thence home", "thence due North"},
+                        {Passage::Of::Area, 0, "Much land", "Little"}};
+        return out;
+    }
     static bool same(const Parcel& a, const Parcel& b) { return a == b; }
-    static std::size_t names() { return 1; }
+    static std::size_t names() { return 3; }
 };
 
 template <>
 struct Sample<LabelStyle> {
     static LabelStyle make() {
         auto style = annotate::defaultStyle(annotate::LabelKind::Curve);
-        style.lines.front() = {{{annotate::Field::Delta, "R = ", " \"m\"", 4, false, annotate::Seconds::Minutes}},
-                               annotate::Stand::InLine,
-                               0.25,
-                               3.5};
+        style.lines.front() = {
+            {{annotate::Field::Delta, "R = ", " \"m\"", 4, false, annotate::Seconds::Minutes}},
+            annotate::Stand::InLine,
+            0.25,
+            3.5};
         style.height = 2.25;
         style.tags = false;
         return {style};
@@ -190,7 +202,8 @@ struct Sample<Dimension> {
 template <>
 struct Sample<DimensionStyle> {
     static DimensionStyle make() {
-        return {{annotate::ArrowKind::Stroke, 3, false, 0.5, 2.5, annotate::DimensionText::Outside, 1.2, 2.2, 3}};
+        return {
+            {annotate::ArrowKind::Stroke, 3, false, 0.5, 2.5, annotate::DimensionText::Outside, 1.2, 2.2, 3}};
     }
     static bool same(const DimensionStyle& a, const DimensionStyle& b) { return a == b; }
     static std::size_t names() { return 0; }
@@ -203,6 +216,31 @@ struct Sample<Table> {
     }
     static bool same(const Table& a, const Table& b) { return a == b; }
     static std::size_t names() { return 2; }
+};
+
+template <>
+struct Sample<Wording> {
+    static Wording make() {
+        Wording out{parcel::shippedTemplates()[3]};
+        out.wording.name.clear();
+        out.wording.line = "go {direction} for {distance:3 ft}";
+        return out;
+    }
+    static bool same(const Wording& a, const Wording& b) { return a == b; }
+    static std::size_t names() { return 0; }
+};
+
+template <>
+struct Sample<Reading> {
+    static Reading make() {
+        return {"thence N 45° E 5 m\nto \"A\"",
+                {48000.125, 91000.5},
+                Angle::radians(0.25),
+                {101},
+                parcel::CalledUnit::Chain};
+    }
+    static bool same(const Reading& a, const Reading& b) { return a == b; }
+    static std::size_t names() { return 1; }
 };
 
 template <>

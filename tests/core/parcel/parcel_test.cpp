@@ -1,4 +1,4 @@
-#include "core/parcel/parcel.h"
+#include "core/parcel/description.h"
 
 #include <numbers>
 
@@ -62,7 +62,7 @@ TEST(Survey, MeasuresTheMisclosure) {
     EXPECT_NEAR(p.closure.azimuth->degrees(), 180 + std::atan2(3, 4) * 180 / std::numbers::pi, 1e-9);
     EXPECT_NEAR(*p.closure.ratio, p.perimeter / 5, 1e-9);
     EXPECT_FALSE(p.closure.closes(LengthUnit::Metre));
-    EXPECT_THAT(describe(p, {}), HasSubstr("do not close"));
+    EXPECT_THAT(written(p, plainTemplate(LengthUnit::Metre), {})->text, HasSubstr("do not close"));
 }
 
 TEST(Survey, CoursesOfRandomFiguresSumToZero) {
@@ -82,30 +82,6 @@ TEST(Survey, CoursesOfRandomFiguresSumToZero) {
         for (const auto& c : p.courses) sum = sum + geometry::directionOf(c.azimuth) * c.distance;
         EXPECT_NEAR(geometry::length(sum), 0, 1e-9) << "seed " << seed;
     }
-}
-
-TEST(Describe, SaysEachCourseInWords) {
-    DescriptionOptions options;
-    options.name = "Plot Q-4";
-    options.beginning = "the iron pin";
-    const std::string text = describe(survey(racetrack()), options);
-    EXPECT_THAT(text, HasSubstr("Beginning at the iron pin (E 0.00  N 0.00), the point of beginning;\nthence "
-                                "due North, a distance of 60.00 metres;"));
-    EXPECT_THAT(
-        text,
-        HasSubstr("thence along a tangent curve to the right, having a radius of 30.00 metres and a central "
-                  "angle of 180°00'00\", the chord of "
-                  "which bears due South and measures 60.00 metres, an arc length of 94.25 metres;"));
-    EXPECT_THAT(
-        text,
-        HasSubstr(
-            "a distance of 80.00 metres, to the point of beginning.\n\nContaining 6213.72 square metres"));
-}
-
-TEST(Describe, UsesFeetAndAcres) {
-    DescriptionOptions options;
-    options.display.unit = LengthUnit::UsSurveyFoot;
-    EXPECT_THAT(describe(survey(racetrack()), options), HasSubstr("6214 square feet (0.1426 acres)"));
 }
 
 TEST(CourseTable, NumbersLinesAndCurvesApart) {

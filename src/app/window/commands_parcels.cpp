@@ -1,0 +1,94 @@
+// Commands about parcels and their descriptions.
+
+#include <QClipboard>
+#include <QFileInfo>
+#include <QGuiApplication>
+
+#include "app/base/file_dialog.h"
+#include "app/base/text_document.h"
+#include "app/window/main_window.h"
+#include "core/format/description_file.h"
+#include "core/format/output.h"
+#include "core/operations/descriptions.h"
+
+namespace erdwerk::app {
+
+void MainWindow::parcelCommands() {
+    const auto needProject = [this] { return tools::anOpenProject(session_); };
+    const auto needParcel = [this] {
+        return session_.document().all<objects::Parcel>().empty() ? tr("make a parcel first") : QString();
+    };
+    const QString record = stageName(Stage::Record);
+    command(
+        "read-back", tr("Read back"),
+        tr("The description in the clipboard is read into courses, drawn, and compared with a parcel"),
+        theme::icon(QStringLiteral("read-back")), record, QKeySequence(QStringLiteral("R")),
+        [this] { readBack(tr("Read description"), QGuiApplication::clipboard()->text()); }, needProject);
+    command(
+        "read-back-file", tr("Read back a file…"), tr("A description in a text file is read into courses"),
+        theme::icon(QStringLiteral("read-back")), record, {},
+        [this] {
+            const QString path =
+                fileToOpen(this, tr("Read back a description"), tr("Texts (*.txt);;All (*)"));
+            if (path.isEmpty()) return;
+            const auto text = format::readFile(path.toStdString());
+            if (!text) return say(QString::fromStdString(text.error().message()), true);
+            readBack(QFileInfo(path).completeBaseName(), QString::fromStdString(*text));
+        },
+        needProject);
+    command(
+        "describe", tr("Description…"),
+        tr("The description of the selected parcel, or the only one, as text, ODT or PDF"),
+        theme::icon(QStringLiteral("export")), record, {}, [this] { exportDescription(); }, needParcel);
+    command(
+        "wording-read", tr("Read a wording…"), tr("Sentences of descriptions, kept in a JSON file"),
+        theme::icon(QStringLiteral("label-style")), record, {},
+        [this] {
+            const QString path = fileToOpen(this, tr("Wording"), tr("Wordings (*.json)"));
+            if (path.isEmpty()) return;
+            const auto read = format::readWording(path.toStdString());
+            if (!read) return say(QString::fromStdString(read.error().message()), true);
+            session_.edit(tr("Read a wording"), operations::addWording(*read));
+        },
+        needProject);
+    actions_.offerFor(QStringLiteral("describe"), isOneOf<objects::Parcel>);
+}
+
+/// The selected parcel, else the only one; none when there are several.
+ObjectId MainWindow::oneParcel() const {
+    for (const Ref& ref : session_.selection())
+        if (session_.document().get<objects::Parcel>(ref.object) != nullptr) return ref.object;
+    const auto all = session_.document().all<objects::Parcel>();
+    return all.size() == 1 ? all.front() : ObjectId{};
+}
+
+void MainWindow::readBack(const QString& name, const QString& text) {
+    if (text.trimmed().isEmpty())
+        return say(tr("The clipboard holds no text: copy a description first"), true);
+    session_.waitForResults();
+    const auto before = session_.document();
+    const auto edit = operations::readBack(session_.derived(), name.toStdString(), text.toStdString(),
+                                           oneParcel(), plan_->view().window().centre());
+    if (!session_.edit(tr("Read back"), edit)) return;
+    const auto made = session_.addedSince(before);
+    session_.select({{made.front(), std::nullopt}});
+    bench_->open(Bench::Page::Tables);
+}
+
+void MainWindow::exportDescription() {
+    const ObjectId id = oneParcel();
+    if (!id) return say(tr("Select the parcel whose description it is to be"), true);
+    session_.waitForResults();
+    const auto* parcel = derive::Derived::in(session_.derived().parcels, id);
+    if (parcel == nullptr) return;
+    const QString path =
+        fileToWrite(this, tr("Description"),
+                    QString::fromStdString(session_.document().nameOf(id)) + QStringLiteral(".odt"),
+                    tr("Rich text (*.odt);;PDF (*.pdf);;Text (*.txt)"));
+    if (path.isEmpty()) return;
+    const auto done = writeTextDocument(path, QString::fromStdString(parcel->description));
+    if (!done) return say(QString::fromStdString(done.error().message()), true);
+    say(tr("Written to %1").arg(QFileInfo(path).fileName()), false);
+}
+
+}  // namespace erdwerk::app

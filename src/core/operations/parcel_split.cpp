@@ -1,0 +1,124 @@
+#include "core/operations/parcel_split.h"
+
+#include <algorithm>
+
+#include "core/operations/free_name.h"
+
+namespace erdwerk::operations {
+
+namespace {
+
+using geometry::Path;
+using geometry::Vec2;
+using linework::Line3D;
+
+/// The figure of the parcel's line in the line's own direction.
+const Path* figureOf(const Derived& derived, ObjectId parcel) {
+    const auto* of = derived.document.get<Parcel>(parcel);
+    const auto* line = of == nullptr ? nullptr : Derived::in(derived.lines, of->line);
+    return line == nullptr ? nullptr : &line->path;
+}
+
+/// A closed line along a path; corners where the old line has one keep what they have.
+Line3D lineAlong(const Path& path, const Line3D& old) {
+    Line3D out;
+    out.closed = true;
+    for (const auto& segment : path) {
+        linework::LineVertex corner;
+        corner.place = segment.start;
+        for (const auto& v : old.vertices)
+            if (v.isCorner && v.place == segment.start) corner = v;
+        corner.through = segment.through;
+        corner.joint = false;
+        out.vertices.push_back(corner);
+    }
+    return out;
+}
+
+bool hasCorner(const Path& path, Vec2 place) {
+    return std::any_of(path.begin(), path.end(), [&](const auto& s) { return s.start == place; });
+}
+
+/// Names of sides and corners that lie on the other part go there.
+Parcel othersNames(const Parcel& of, const Line3D& old, const Line3D& part) {
+    Parcel out;
+    out.wording = of.wording;
+    out.areas = of.areas;
+    const auto path = planPath(part);
+    const auto whole = planPath(old);
+    for (const auto& named : of.adjoiners) {
+        if (named.part >= whole.size()) continue;
+        const Vec2 middle = pointAt(whole[named.part], 0.5);
+        for (std::size_t i = 0; i < path.size(); ++i)
+            if (geometry::distance(pointAt(path[i], nearestFraction(path[i], middle)), middle) < 1e-6)
+                out.adjoiners.push_back({i, named.name});
+    }
+    for (const auto& named : of.things) {
+        if (named.part >= whole.size()) continue;
+        for (std::size_t i = 0; i < path.size(); ++i)
+            if (path[i].start == whole[named.part].start) out.things.push_back({i, named.name});
+    }
+    return out;
+}
+
+}  // namespace
+
+Result<parcel::SplitFigure> splitOf(const Derived& derived, ObjectId parcel, const ParcelCut& cut) {
+    const Path* figure = figureOf(derived, parcel);
+    if (figure == nullptr || figure->empty()) return badInput("the parcel has no boundary");
+    switch (cut.by) {
+        case ParcelCut::By::Parallel: {
+            const auto on = nearestOn(*figure, cut.from);
+            return parcel::splitOffParallel(*figure, on->segment, cut.area);
+        }
+        case ParcelCut::By::Through: {
+            // A click is near the boundary, not on it.
+            const auto on = nearestOn(*figure, cut.from);
+            return parcel::splitOffThrough(*figure, on->place, cut.area);
+        }
+        case ParcelCut::By::Line:
+            break;
+    }
+    return parcel::splitAlong(*figure, cut.from, cut.to);
+}
+
+Edit splitParcel(const Results& seen, ObjectId parcel, const ParcelCut& cut) {
+    const auto* at = seen->document.get<Parcel>(parcel);
+    const ObjectId line = at == nullptr ? ObjectId{} : at->line;
+    return document::onlyWhileSame(seen->document, {parcel, line}, [=](const Document& d) -> Result<Edited> {
+        const auto parts = splitOf(*seen, parcel, cut);
+        if (!parts) return tl::unexpected(parts.error());
+        const auto* of = d.get<Parcel>(parcel);
+        const auto* on = d.get<Line>(line);
+        if (of == nullptr || on == nullptr) return badInput("the parcel is gone");
+        if (on->follows) return badInput("its boundary follows other lines: loosen it first");
+        const auto whole = planPath(on->line);
+        const std::size_t begin = of->reversed ? (whole.size() - of->begin % whole.size()) % whole.size()
+                                               : of->begin % whole.size();
+        const bool firstStays = hasCorner(parts->first, whole[begin].start);
+        const Line3D stays = lineAlong(firstStays ? parts->first : parts->second, on->line);
+        const Line3D goes = lineAlong(firstStays ? parts->second : parts->first, on->line);
+        Line kept = *on;
+        kept.line = stays;
+        Line other = *on;
+        other.line = goes;
+        ObjectId otherLine;
+        Document out = d.withPayload(line, std::move(kept));
+        out = out.added(freeName<Line>(d, d.nameOf(line)), std::move(other), &otherLine, d.find(line)->group);
+        Parcel next = othersNames(*of, on->line, goes);
+        next.line = otherLine;
+        out = document::changed<Parcel>(out, parcel, [&](Parcel& p) {
+            // In the numbers of the line as it was: they are carried along with the rest.
+            const auto gone = [&](Vec2 place) {
+                return !hasCorner(planPath(stays), place) && hasCorner(planPath(goes), place);
+            };
+            std::erase_if(p.adjoiners,
+                          [&](const auto& n) { return n.part < whole.size() && gone(whole[n.part].start); });
+            std::erase_if(p.things,
+                          [&](const auto& n) { return n.part < whole.size() && gone(whole[n.part].start); });
+        });
+        return out.added(freeName<Parcel>(d, d.nameOf(parcel)), std::move(next));
+    });
+}
+
+}  // namespace erdwerk::operations

@@ -1,0 +1,26 @@
+#pragma once
+// Dividing a parcel in two.
+
+#include "core/operations/lines.h"
+#include "core/parcel/split.h"
+
+namespace erdwerk::operations {
+
+/// How a parcel is to be divided: by the line through two places, or so that the part beside a straight side,
+/// or on the right of a line through a place on the boundary, has an area.
+struct ParcelCut {
+    enum class By { Line, Parallel, Through };
+    By by = By::Line;
+    geometry::Vec2 from;  ///< of Line; a place on the side of Parallel; the place of Through
+    geometry::Vec2 to;    ///< of Line
+    double area = 0;      ///< of the others
+};
+/// The two parts, as they would be; BadInput with words for people.
+Result<parcel::SplitFigure> splitOf(const Derived& derived, ObjectId parcel, const ParcelCut& cut);
+
+/// The parcel keeps the part with its point of beginning, and its line; the other part gets a line and a
+/// parcel of its own, with the wording and the names of its sides. Corners keep their heights, new ones have
+/// none. `seen`: what the cut was shown on; with another boundary meanwhile it is refused.
+Edit splitParcel(const Results& seen, ObjectId parcel, const ParcelCut& cut);
+
+}  // namespace erdwerk::operations
