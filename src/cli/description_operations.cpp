@@ -202,7 +202,8 @@ Result<Outcome> readBack(const Arguments& a) {
 std::vector<Operation> descriptionOperations() {
     return {
         {"read-description", "Reads a legal description back into courses and compares them with a parcel.",
-         "erdwerk-cli read-description data/demo/plot.txt --compare data/demo/plot.gpkg -o called.gpkg "
+         "erdwerk-cli read-description data/demo/plot.txt --unit m --compare data/demo/plot.gpkg -o "
+         "called.gpkg "
          "--json",
          [](CLI::App& app, Arguments& a) {
              app.add_option("text", a.inputs, "a text file in UTF-8")->required()->expected(1);

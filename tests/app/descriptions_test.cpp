@@ -54,8 +54,8 @@ TEST_F(Descriptions, SidesAreNamedInTheTable) {
     site();
     auto* courses = pane()->courses();
     ASSERT_EQ(courses->rowCount(), 4);
-    courses->item(1, 6)->setText(QStringLiteral("the lane"));
-    courses->item(1, 7)->setText(QStringLiteral("a stone"));
+    courses->item(1, 3)->setText(QStringLiteral("the lane"));
+    courses->item(1, 4)->setText(QStringLiteral("a stone"));
     window->settle();
     EXPECT_TRUE(text().contains(
         QStringLiteral("thence along the lane, due North, a distance of 60.00 metres, to a stone;")));
@@ -64,12 +64,12 @@ TEST_F(Descriptions, SidesAreNamedInTheTable) {
     run("undo");
     window->settle();
     EXPECT_FALSE(text().contains(QStringLiteral("lane")));
-    EXPECT_EQ(courses->item(1, 6)->text(), QString());
+    EXPECT_EQ(courses->item(1, 3)->text(), QString());
 }
 
 TEST_F(Descriptions, APassageIsTypedAndMarkedAndFoundWhenItIsBehind) {
     site();
-    change(QStringLiteral("a distance of 60.00 metres"), QStringLiteral("up to the wall"));
+    change(QStringLiteral("due North, a distance of 60.00 metres"), QStringLiteral("due North, up to the wall"));
     EXPECT_TRUE(pane()->takeTyped());
     window->settle();
     EXPECT_EQ(doc().get<objects::Parcel>(plot)->passages.size(), 1U);

@@ -29,6 +29,7 @@ std::optional<Vec2> placeToPoint(const Site& site, ObjectId id) {
     if (std::holds_alternative<objects::HeightRaster>(payload)) return Vec2{80, 90};
     if (std::holds_alternative<objects::Section>(payload)) return Vec2{27, 72};
     if (std::holds_alternative<objects::Dimension>(payload)) return Vec2{30, 17};
+    if (std::holds_alternative<objects::Reading>(payload)) return Vec2{15, 45};
     return std::nullopt;
 }
 

@@ -73,6 +73,10 @@ struct Site {
                                      dimensions});
         Table courses;
         add("All courses", courses);
+        Wording wording{parcel::shippedTemplates()[2]};
+        wording.wording.name.clear();
+        add("List", wording);
+        add("Deed", Reading{"thence N 90°00'00\" E 30.00 m; thence N 0°00'00\" E 20.00 m", {5, 45}});
         add("Kerb", OffsetSet{{test::valueOf(linework::parseOffsetRow("0.3,-2%"))}, {}});
         snapshot.derived = test::valueOf(derive::evaluate(document));
         for (const auto& [id, result] : snapshot.derived.surfaces)

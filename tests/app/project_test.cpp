@@ -195,7 +195,7 @@ TEST_F(Project, LabelsAndDescriptionFollowTheGeometry) {
     EXPECT_NE(derived().parcels.begin()->second->description, before);
     select(named<objects::Parcel>("Plot Q-4"));
     EXPECT_TRUE(window->tables()->description()->toPlainText().endsWith(
-        QString::fromStdString(derived().parcels.begin()->second->description)));
+        QString::fromStdString(derived().parcels.begin()->second->description).trimmed()));
 }
 
 TEST_F(Project, AStyleIsChangedInItsFactsAndEveryLabelFollows) {

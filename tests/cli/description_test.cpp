@@ -85,7 +85,7 @@ TEST_F(Describe, BadTemplatesAndNamesExitTwoWithOneLine) {
     fails("course,along\n9,Fell\n", "--names", "bad:2: course 9 is none of the parcel's 4");
     fails("course,along\n1,Fell\n1,Moor\n", "--names", "bad:3: course 1 comes twice");
     fails("side,along\n1,Fell\n", "--names", "missing: course");
-    fails("", "--names", "holds no rows");
+    fails("", "--names", "the file is empty");
     (void)folder.file(
         "far.geojson",
         R"({"type":"Feature","properties":{},"geometry":{"type":"LineString","coordinates":[[5,5],[-30,-40]]}})");

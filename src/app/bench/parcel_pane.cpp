@@ -18,7 +18,7 @@ namespace erdwerk::app {
 
 namespace {
 
-enum Column { Name, Direction, Distance, Radius, Delta, ArcLength, Along, To, Columns };
+enum Column { Name, Direction, Distance, Along, To, Radius, Delta, ArcLength, Columns };
 
 QString sentenceWord(std::string_view key) {
     static const std::vector<std::pair<std::string_view, QString>> words{
@@ -65,8 +65,8 @@ ParcelPane::ParcelPane(Session& session, QWidget* parent) : QWidget(parent), ses
     new TableHands(*courses_, session_, [this](const QModelIndex& cell, const QString& text) {
         return cellEdit(parcel_, cell, text);
     });
-    courses_->setHorizontalHeaderLabels({tr("Course"), tr("Bearing"), tr("Distance"), tr("Radius"),
-                                         tr("Delta"), tr("Arc length"), tr("Runs along"), tr("Runs to")});
+    courses_->setHorizontalHeaderLabels({tr("Course"), tr("Bearing"), tr("Distance"), tr("Runs along"),
+                                         tr("Runs to"), tr("Radius"), tr("Delta"), tr("Arc length")});
     courses_->verticalHeader()->hide();
     courses_->verticalHeader()->setDefaultSectionSize(22);
     courses_->horizontalHeader()->setStretchLastSection(true);
@@ -100,7 +100,11 @@ QWidget* ParcelPane::buildText() {
     flat(*wording, tr("The sentences that it is written with"));
     wording->setObjectName(QStringLiteral("showWording"));
     wording->setCheckable(true);
-    connect(wording, &QPushButton::toggled, this, [this](bool on) { wording_->setVisible(on); });
+    // Beside the text, in place of the courses.
+    connect(wording, &QPushButton::toggled, this, [this](bool on) {
+        wording_->setVisible(on);
+        courses_->setVisible(!on);
+    });
     bar->addWidget(closure_, 1);
     bar->addWidget(copy);
     bar->addWidget(wording);
@@ -168,21 +172,24 @@ void ParcelPane::fillCourses(const derive::ParcelResult& result) {
     };
     for (std::size_t i = 0; i < rows.size(); ++i) {
         const auto& r = rows[i];
-        QStringList cells;
-        for (const std::string* cell :
-             {&r.name, &r.direction, &r.distance, &r.radius, &r.delta, &r.arcLength})
-            cells << QString::fromStdString(*cell);
-        if (line != nullptr)
-            cells << named(of->adjoiners, of->sideOf(i, sides, line->closed))
-                  << named(of->things, of->cornerAfter(i, sides, line->closed));
-        for (int c = 0; c < cells.size(); ++c) {
-            auto* item = new QTableWidgetItem(cells[c]);
-            if (c < Along) item->setFlags(item->flags() & ~Qt::ItemIsEditable);
-            if (c >= Distance && c <= ArcLength) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-            courses_->setItem(static_cast<int>(i), c, item);
-        }
+        const auto put = [&](int column, const QString& cell) {
+            auto* item = new QTableWidgetItem(cell);
+            const bool typed = column == Along || column == To;
+            if (!typed) item->setFlags(item->flags() & ~Qt::ItemIsEditable);
+            if (column == Distance || column > To) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            courses_->setItem(static_cast<int>(i), column, item);
+        };
+        int next = 0;
+        for (const std::string* cell : {&r.name, &r.direction, &r.distance})
+            put(next++, QString::fromStdString(*cell));
+        put(Along, line == nullptr ? QString() : named(of->adjoiners, of->sideOf(i, sides, line->closed)));
+        put(To, line == nullptr ? QString() : named(of->things, of->cornerAfter(i, sides, line->closed)));
+        next = Radius;
+        for (const std::string* cell : {&r.radius, &r.delta, &r.arcLength})
+            put(next++, QString::fromStdString(*cell));
     }
-    for (int c = 0; c < Along; ++c) courses_->resizeColumnToContents(c);
+    for (int c = 0; c < Columns - 1; ++c)
+        if (c != Along && c != To) courses_->resizeColumnToContents(c);
 }
 
 void ParcelPane::fillText(const derive::ParcelResult& result) {
@@ -195,6 +202,7 @@ void ParcelPane::fillText(const derive::ParcelResult& result) {
         tr("; as called within %1").arg(QString::fromStdString(formatFixed(result.rounded.distance, 4)));
     if (result.rounded.ratio) closure += tr(", 1 : %1").arg(*result.rounded.ratio, 0, 'f', 0);
     closure_->setText(closure);
+    closure_->setToolTip(closure);
     starts_.clear();
     lengths_.clear();
     shown_ = QString::fromStdString(result.description).trimmed();

@@ -20,7 +20,8 @@ QTableWidget* plainTable(Session& session, const QStringList& headings, const QS
     table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table->setSelectionBehavior(QAbstractItemView::SelectRows);
     table->verticalHeader()->hide();
-    table->verticalHeader()->setDefaultSectionSize(22);
+    table->setWordWrap(true);
+    table->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     table->horizontalHeader()->setStretchLastSection(true);
     new TableHands(*table, session);
     return table;
@@ -54,11 +55,10 @@ ReadingPane::ReadingPane(Session& session, QWidget* parent) : QWidget(parent), s
     courses_->setObjectName(QStringLiteral("readCourses"));
     differences_ = plainTable(session_, {tr("What does not agree")}, tr("Differences"));
     differences_->setObjectName(QStringLiteral("readDifferences"));
-    differences_->setWordWrap(true);
     split->addWidget(text_);
     split->addWidget(courses_);
     split->addWidget(differences_);
-    split->setSizes({480, 320, 420});
+    split->setSizes({400, 360, 460});
     layout->addWidget(split, 1);
     pause_.setSingleShot(true);
     pause_.setInterval(900);
@@ -67,14 +67,11 @@ ReadingPane::ReadingPane(Session& session, QWidget* parent) : QWidget(parent), s
         if (text_->toPlainText() != shown_) pause_.start();
     });
     connect(courses_, &QTableWidget::currentCellChanged, this, [this](int row) {
-        const auto* result = derive::Derived::in(session_.derived().readings, reading_);
-        if (result == nullptr || row < 0 || !courses_->hasFocus()) return;
-        const auto i = static_cast<std::size_t>(row);
-        if (i < result->read.courses.size()) show(result->read.courses[i].words, std::nullopt);
+        if (row >= 0 && !filling_) showCourse(static_cast<std::size_t>(row));
     });
     connect(differences_, &QTableWidget::currentCellChanged, this, [this](int row) {
-        if (row < 0 || static_cast<std::size_t>(row) >= places_.size() || !differences_->hasFocus()) return;
-        show(places_[static_cast<std::size_t>(row)], std::nullopt);
+        if (row < 0 || filling_ || static_cast<std::size_t>(row) >= places_.size()) return;
+        showWords(places_[static_cast<std::size_t>(row)]);
     });
 }
 
@@ -90,8 +87,10 @@ void ReadingPane::list(ObjectId reading) {
         if (text_->toPlainText() != now) text_->setPlainText(now);
         shown_ = text_->toPlainText();
     }
+    filling_ = true;
     fillCourses(*result);
     fillDifferences(*result);
+    filling_ = false;
     mark(*result);
     if (!result->problem.empty()) return sum_->setText(QString::fromStdString(result->problem));
     const auto& g = result->shape.geometry;
@@ -171,12 +170,17 @@ void ReadingPane::mark(const derive::ReadingResult& result) {
     text_->setExtraSelections(marks);
 }
 
-void ReadingPane::show(parcel::TextRange words, std::optional<geometry::Vec2> place) {
-    if (text_->toPlainText() == shown_) {
-        text_->setTextCursor(cursorAt(words));
-        text_->ensureCursorVisible();
-    }
-    if (place) Q_EMIT session_.goToPlace(*place);
+void ReadingPane::showWords(parcel::TextRange words) {
+    if (text_->toPlainText() != shown_) return;
+    text_->setTextCursor(cursorAt(words));
+    text_->ensureCursorVisible();
+}
+
+void ReadingPane::showCourse(std::size_t course) {
+    const auto* result = derive::Derived::in(session_.derived().readings, reading_);
+    if (result == nullptr || course >= result->read.courses.size()) return;
+    showWords(result->read.courses[course].words);
+    if (const auto middle = operations::middleOfCourse(*result, course)) Q_EMIT session_.goToPlace(*middle);
 }
 
 void ReadingPane::takeTyped() {

@@ -28,8 +28,9 @@ private:
     void fillCourses(const derive::ReadingResult& result);
     void fillDifferences(const derive::ReadingResult& result);
     void mark(const derive::ReadingResult& result);
-    /// Selects words of the text and goes to a place of the plan.
-    void show(parcel::TextRange words, std::optional<geometry::Vec2> place);
+    /// Selects words of the text, and goes to a place of the plan.
+    void showWords(parcel::TextRange words);
+    void showCourse(std::size_t course);
     [[nodiscard]] QTextCursor cursorAt(parcel::TextRange words) const;
 
     Session& session_;
@@ -40,6 +41,7 @@ private:
     QTableWidget* differences_;
     QTimer pause_;
     QString shown_;
+    bool filling_ = false;
     std::vector<parcel::TextRange> places_;  ///< of each row of the differences
 };
 

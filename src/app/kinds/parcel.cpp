@@ -156,7 +156,7 @@ public:
                     });
         wordingChoice(form, id, *payload);
         form.objectChoice<objects::Line>(
-            QObject::tr("Way to the beginning"), payload->tie,
+            QObject::tr("Tie line"), payload->tie,
             [id](const Document& d, ObjectId line) {
                 return document::changed<objects::Parcel>(d, id, [&](objects::Parcel& p) { p.tie = line; });
             },

@@ -1,6 +1,8 @@
 #include "app/window/script.h"
 
+#include <QAbstractButton>
 #include <QApplication>
+#include <QClipboard>
 #include <QDialog>
 #include <QEventLoop>
 #include <QKeyEvent>
@@ -9,6 +11,7 @@
 #include <map>
 
 #include "app/window/main_window.h"
+#include "core/format/output.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::app {
@@ -179,6 +182,22 @@ QString run(MainWindow& window, const QString& value) {
     return {};
 }
 
+/// The text of a file as if it had been copied.
+QString copy(MainWindow&, const QString& value) {
+    const auto text = format::readFile(value.toStdString());
+    if (!text) return QString::fromStdString(text.error().message());
+    QGuiApplication::clipboard()->setText(QString::fromStdString(*text));
+    return {};
+}
+
+/// Presses a button by its name.
+QString press(MainWindow& window, const QString& value) {
+    auto* button = window.findChild<QAbstractButton*>(value);
+    if (button == nullptr) return QStringLiteral("no button ") + value;
+    button->click();
+    return {};
+}
+
 using Step = QString (*)(MainWindow&, const QString&);
 
 /// What can stand in a list of steps, "WORD" or "WORD=VALUE".
@@ -206,6 +225,8 @@ const std::map<QString, Step>& steps() {
         {QStringLiteral("fit"), fit},
         {QStringLiteral("import"), importSurvey},
         {QStringLiteral("lines"), importLines},
+        {QStringLiteral("copy"), copy},
+        {QStringLiteral("press"), press},
         {QStringLiteral("run"), run},
         {QStringLiteral("tool"), run}};
     return all;

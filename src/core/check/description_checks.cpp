@@ -55,11 +55,8 @@ std::optional<geometry::Vec2> placeOf(const Derived& derived, const objects::Rea
         const auto* parcel = Derived::in(derived.parcels, reading.parcel);
         return parcel == nullptr || d.course == 0 ? std::nullopt : startOf(parcel->geometry, d.course - 1);
     }
-    std::size_t segment = 0;
-    for (std::size_t i = 0; i + 1 < d.course && i < result.drawn.size(); ++i)
-        if (result.drawn[i].drawn) ++segment;
-    if (d.course == 0 || segment >= result.path.size()) return reading.at;
-    return pointAt(result.path[segment], 0.5);
+    if (d.course == 0) return reading.at;
+    return operations::middleOfCourse(result, d.course - 1).value_or(reading.at);
 }
 
 void reading(const Derived& derived, ObjectId id, const derive::ReadingResult& result,

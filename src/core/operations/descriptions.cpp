@@ -223,6 +223,14 @@ std::string courseWords(const parcel::CalledCourse& c, const parcel::DrawnCourse
     return out;
 }
 
+std::optional<geometry::Vec2> middleOfCourse(const derive::ReadingResult& reading, std::size_t course) {
+    if (course >= reading.drawn.size() || !reading.drawn[course].drawn) return std::nullopt;
+    const auto segment = std::count_if(reading.drawn.begin(),
+                                       reading.drawn.begin() + static_cast<std::ptrdiff_t>(course),
+                                       [](const auto& c) { return c.drawn; });
+    return pointAt(reading.path[static_cast<std::size_t>(segment)], 0.5);
+}
+
 std::string differenceWords(const Derived& derived, ObjectId reading, const parcel::TextDifference& d) {
     const auto* of = derived.document.get<Reading>(reading);
     const std::string course = "course " + std::to_string(d.course);

@@ -38,6 +38,8 @@ Edit placeReading(ObjectId reading, const std::string& typed);
 Edit turnReading(ObjectId reading, const std::string& typed);
 /// "S 45°30'20" E, 35.20", "curve to the left, radius 50.00, 23°15'00", arc 20.29": what is called.
 std::string courseWords(const parcel::CalledCourse& course, const parcel::DrawnCourse& drawn);
+/// Where a course (from 0) lies in the plan; nothing for one that could not be drawn.
+std::optional<geometry::Vec2> middleOfCourse(const derive::ReadingResult& reading, std::size_t course);
 /// "course 3, distance: called 35.02, it is 35.20 ("a distance of 35.02 metres")".
 std::string differenceWords(const derive::Derived& derived, ObjectId reading,
                             const parcel::TextDifference& difference);

@@ -102,9 +102,38 @@ private:
                 if (c.isCurve)
                     row.insert(row.end(), {length(c.radius), angle(c.delta), length(c.arcLength),
                                            text(c.right ? "right" : "left")});
+                row.resize(9);
+                run(row, c.azimuth.radians(), c.distance * factor_);
+                run(row, roundedAzimuth(c.azimuth), rounded(c.distance * factor_, display_.lengthDecimals));
                 add(id, std::move(row));
             }
         }
+    }
+
+    /// How far it runs north and east: latitude and departure.
+    void run(Cells& row, double azimuth, double distance) const {
+        row.push_back(figure(distance * std::cos(azimuth), display_.lengthDecimals + 2));
+        row.push_back(figure(distance * std::sin(azimuth), display_.lengthDecimals + 2));
+    }
+    static double rounded(double value, int decimals) {
+        const double scale = std::pow(10.0, decimals);
+        return std::round(value * scale) / scale;
+    }
+    /// As directions are written: to the second, or to four decimals of a degree or gon.
+    [[nodiscard]] double roundedAzimuth(Angle azimuth) const {
+        switch (display_.angleUnit) {
+            case AngleUnit::Gon:
+                return Angle::gon(rounded(azimuth.gon(), 4)).radians();
+            case AngleUnit::DecimalDegrees:
+                return Angle::degrees(rounded(azimuth.degrees(), 4)).radians();
+            case AngleUnit::DegreesMinutesSeconds:
+                break;
+        }
+        return Angle::degrees(std::round(azimuth.degrees() * 3600) / 3600).radians();
+    }
+    /// "1 : 12000" as its second figure; empty where it closes exactly.
+    static RecordCell ratio(const parcel::Closure& closure) {
+        return closure.ratio && *closure.ratio < 1e9 ? figure(*closure.ratio, 0) : RecordCell{};
     }
 
     void curve(ObjectId of, int number, const parcel::Course& c) {
@@ -158,9 +187,12 @@ private:
         for (const auto& [id, parcel] : derived_.parcels) {
             if (!listed(id)) continue;
             const auto& g = parcel->geometry;
-            add(id, {nameOf(id), area(g.area),
-                     figure(g.area * factor_ * factor_ / areaPerLargeUnit(display_.unit), 4),
-                     length(g.perimeter), figure(g.closure.distance * factor_, display_.lengthDecimals + 2)});
+            add(id,
+                {nameOf(id), area(g.area),
+                 figure(g.area * factor_ * factor_ / areaPerLargeUnit(display_.unit), 4), length(g.perimeter),
+                 figure(g.closure.distance * factor_, display_.lengthDecimals + 2), ratio(g.closure),
+                 figure(parcel->rounded.distance * factor_, display_.lengthDecimals + 2),
+                 ratio(parcel->rounded)});
         }
     }
 
@@ -270,7 +302,9 @@ Result<std::size_t> columnAt(const RecordRows& rows, const std::string& column) 
 std::vector<std::string> columnsOf(TableSort sort, LengthUnit unit) {
     switch (sort) {
         case TableSort::Courses:
-            return {"parcel", "course", "kind", "direction", "distance", "radius", "delta", "arc", "side"};
+            return {
+                "parcel", "course", "kind",     "direction", "distance",         "radius",           "delta",
+                "arc",    "side",   "latitude", "departure", "rounded latitude", "rounded departure"};
         case TableSort::Curves:
             return {"object",          "curve", "radius",  "delta", "arc",
                     "chord direction", "chord", "tangent", "side"};
@@ -279,8 +313,14 @@ std::vector<std::string> columnsOf(TableSort sort, LengthUnit unit) {
         case TableSort::Stations:
             return {"alignment", "point", "station", "easting", "northing", "direction"};
         case TableSort::Areas:
-            return {"parcel", "area", unit == LengthUnit::Metre ? "hectares" : "acres", "perimeter",
-                    "misclosure"};
+            return {"parcel",
+                    "area",
+                    unit == LengthUnit::Metre ? "hectares" : "acres",
+                    "perimeter",
+                    "misclosure",
+                    "ratio",
+                    "rounded misclosure",
+                    "rounded ratio"};
         case TableSort::Volumes:
             return {"earthwork", "cut", "fill", "net"};
         case TableSort::Controls:
@@ -293,6 +333,15 @@ std::vector<std::string> columnsOf(TableSort sort, LengthUnit unit) {
     return {};
 }
 
+namespace {
+
+/// The last columns of a sort that only stand in a table where they are chosen.
+std::size_t moreColumns(TableSort sort) {
+    return sort == TableSort::Courses ? 4 : sort == TableSort::Areas ? 3 : 0;
+}
+
+}  // namespace
+
 Result<RecordRows> recordRows(const Derived& derived, const Table& table) {
     auto rows = Maker(derived, table).make();
     if (!table.by.empty()) {
@@ -302,9 +351,13 @@ Result<RecordRows> recordRows(const Derived& derived, const Table& table) {
             return table.falling ? before(b.cells[*at], a.cells[*at]) : before(a.cells[*at], b.cells[*at]);
         });
     }
-    if (table.columns.empty()) return rows;
+    auto columns = table.columns;
+    if (columns.empty()) {
+        columns = rows.header;
+        columns.resize(columns.size() - moreColumns(table.sort));
+    }
     std::vector<std::size_t> chosen;
-    for (const auto& column : table.columns) {
+    for (const auto& column : columns) {
         const auto at = columnAt(rows, column);
         if (!at) return tl::unexpected(at.error());
         chosen.push_back(*at);
@@ -315,7 +368,7 @@ Result<RecordRows> recordRows(const Derived& derived, const Table& table) {
         for (const std::size_t i : chosen) kept.push_back(row.cells[i]);
         row.cells = std::move(kept);
     }
-    rows.header = table.columns;
+    rows.header = std::move(columns);
     return rows;
 }
 

@@ -25,11 +25,14 @@ struct RecordRows {
 };
 
 /// The columns of each sort of table, the object's name first:
-///   courses: parcel, course (L1, C1 …), kind, direction, distance, radius, delta, arc, side
+///   courses: parcel, course (L1, C1 …), kind, direction, distance, radius, delta, arc, side; where they are
+///   chosen: latitude, departure (how far it runs north and east), rounded latitude, rounded departure (of
+///   the direction and distance as they are written)
 ///   curves: object (parcel or alignment), curve, radius, delta, arc, chord direction, chord, tangent, side
 ///   points: set, number, easting, northing, height, code, note
 ///   stations: alignment, point (BP, PC …), station, easting, northing, direction
-///   areas: parcel, area, hectares or acres, perimeter, misclosure
+///   areas: parcel, area, hectares or acres, perimeter, misclosure; where they are chosen: ratio (perimeter
+///   for one of misclosure), rounded misclosure, rounded ratio (of the courses as the description calls them)
 ///   volumes: earthwork, cut, fill, net
 ///   controls: line, control, distance, easting, northing, height, rule, to next
 ///   stages: pond, height, area, volume

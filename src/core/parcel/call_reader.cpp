@@ -71,6 +71,7 @@ private:
     [[nodiscard]] bool curveFigureIn(std::size_t from, std::size_t to) const {
         for (std::size_t i = from; i < to; ++i) {
             if (curveBeginsAt(words_, i)) return true;
+            if (i == from && isAt(words_, i, "curve arc")) return true;
             if (isAt(words_, i, "radius chord delta arc") && i + 1 < to) {
                 std::size_t k = i + 1;
                 while (k < to && isAt(words_, k, "of = : is length")) ++k;
@@ -220,14 +221,21 @@ private:
             figureEnd_ = end;
             return end;
         }
-        // "35.20 feet (10.729 m)": the same once more.
-        if (length->unit && *length->unit != context_.unit && at > 0 && words_[at - 1].is("(") &&
-            figureEnd_ + 1 == at)
-            return end;
+        // "35.20 feet (10.729 m)", "fifty feet (50')": the same once more.
+        const bool again = at > 0 && words_[at - 1].is("(") && figureEnd_ + 1 == at;
+        if (length->unit && again && (*length->unit != context_.unit || saidAlready(*length))) return end;
         const std::size_t next = takeLength(at, *length, behind.named);
         // "a 50.00 foot radius, 35.20 feet along the arc": the radius is the first one's name.
         if (out_.course.isCurve) figureEnd_ = std::max(figureEnd_, behind.end);
         return next;
+    }
+
+    /// Whether this is the course's length as it was called before.
+    [[nodiscard]] bool saidAlready(const FoundLength& length) const {
+        const auto& c = out_.course;
+        for (const auto* called : {&c.distance, &c.arcLength, &c.radius})
+            if (*called && (*called)->value == inUnit(length).value) return true;
+        return false;
     }
 
     std::size_t takeGarbled(std::size_t at, std::size_t end) {

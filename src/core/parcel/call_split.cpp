@@ -30,12 +30,26 @@ std::optional<std::size_t> pastCount(Words words, std::size_t at, double wanted)
     return i + 2;
 }
 
+/// Past a tag of a table, "L1", "C2:".
+std::optional<std::size_t> pastTag(Words words, std::size_t at) {
+    const bool opens = words[at].startsLine || at == 0 || oneOf(words[at - 1], ": ; , .");
+    if (!opens || !isAt(words, at, "l c") || at + 1 >= words.size() || !words[at + 1].isNumber() ||
+        !words[at + 1].glued || words[at + 1].decimals > 0)
+        return std::nullopt;
+    return at + (isAt(words, at + 2, ": . ) -") ? 3 : 2);
+}
+
 /// Calls that say themselves where they begin.
 std::vector<CallSpan> saidStarts(Words words) {
     std::vector<CallSpan> out;
     double next = 1;
     for (std::size_t i = 0; i < words.size(); ++i) {
         const bool restart = next > 1;
+        if (const auto tag = pastTag(words, i)) {
+            out.push_back({i, *tag, 0, 0, 0});
+            i = *tag - 1;
+            continue;
+        }
         auto count = pastCount(words, i, next);
         if (!count && restart && (count = pastCount(words, i, 1))) next = 1;
         if (count) {
@@ -115,7 +129,10 @@ private:
 
     [[nodiscard]] bool running(std::size_t at) const {
         for (std::size_t i = at; i > figureEnd_ && !oneOf(words_[i - 1], "; : ."); --i)
-            if (oneOf(words_[i - 1], "run running runs going")) return true;
+            if (oneOf(words_[i - 1], "run running runs going go goes proceed proceeds proceeding"))
+                return true;
+        // A list: "… and distances: N 45° E, 35.20 feet; S 45° E …".
+        if (at > 0 && oneOf(words_[at - 1], ": ;")) return !sentenceHas(words_, at, "basis");
         return words_[at].is("bearing");
     }
 
@@ -222,7 +239,8 @@ Named tangentAt(Words words, std::size_t at) {
 Named nameAt(Words words, std::size_t at) {
     const CalledWord& word = words[at];
     const bool given = isAt(words, at + 1, "= :") ||
-                       (at + 1 < words.size() && words[at + 1].isNumber() && oneOf(word, "r l d t c"));
+                       (at + 1 < words.size() && words[at + 1].isNumber() && oneOf(word, "r l d t c") &&
+                        !(words[at + 1].glued && words[at + 1].decimals == 0));
     const bool dotted = given || (isAt(words, at + 1, ".") && words[at + 1].glued);
     if (oneOf(word, "radius radii rad") || (given && word.is("r"))) return Named::Radius;
     if (oneOf(word, "radial radially center centre")) return Named::Radial;

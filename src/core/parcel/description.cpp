@@ -178,7 +178,7 @@ public:
         if (!before.empty() && names.along != before)
             along += filled(wording_.leaving, [&](const Field&) { return before; });
         if (!names.along.empty()) along += filled(wording_.along, [&](const Field&) { return names.along; });
-        const std::string to =
+        std::string to =
             names.to.empty() ? std::string() : filled(wording_.to, [&](const Field&) { return names.to; });
         const std::string& sentence = sentenceOf(c);
         std::string out = filled(sentence, [&](const Field& field) {
@@ -202,7 +202,7 @@ public:
     }
 
     [[nodiscard]] std::string beginning(geometry::Vec2 at) const {
-        const std::string name = order_.beginning.empty() ? "a point" : order_.beginning;
+        std::string name = order_.beginning.empty() ? "a point" : order_.beginning;
         const auto values = [&](const Field& field) -> std::string {
             if (field.name == "beginning") return name;
             if (field.name == "from") return order_.tie->from.empty() ? "a point" : order_.tie->from;

@@ -101,7 +101,7 @@ Result<ReadDescription> readDescription(std::string_view text, CalledUnit unit) 
         if (call.opensList) continue;
         anything = anything || !call.nothing;
         std::move(call.unread.begin(), call.unread.end(), std::back_inserter(out.unread));
-        if (!call.nothing) out.courses.push_back(std::move(call.course));
+        if (!call.nothing) out.courses.push_back(call.course);
     }
     if (!anything)
         return badInput(calls.empty()

@@ -1,5 +1,8 @@
 #include "core/format/record_tables.h"
 
+#include <cmath>
+#include <numbers>
+
 #include "core/operations/labels.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
@@ -93,6 +96,27 @@ TEST(RecordTables, PointsAndAreas) {
     EXPECT_TRUE(s.table(TableSort::Volumes).rows.empty());
 }
 
+/// 4.003 north and 3.004 east.
+TEST(RecordTables, LatitudesAndDeparturesFromExactAndFromRoundedCourses) {
+    Records s;
+    s.document = document::changed<objects::Line>(s.document, s.plot, [](objects::Line& l) {
+        l.line.vertices[1].place = l.line.vertices[0].place + geometry::Vec2{3.004, 4.003};
+    });
+    objects::Table table;
+    table.sort = TableSort::Courses;
+    table.columns = {"latitude", "departure", "rounded latitude", "rounded departure"};
+    const auto rows = s.table(table);
+    // 5.0048 is called 5.00 and atan(3.004 / 4.003) is called 36°53'09".
+    const double azimuth = (36 + 53 / 60.0 + 9 / 3600.0) * std::numbers::pi / 180;
+    EXPECT_THAT(textsOf(rows.rows[0]), ElementsAre("4.0030", "3.0040", formatFixed(5 * std::cos(azimuth), 4),
+                                                   formatFixed(5 * std::sin(azimuth), 4)));
+    table.sort = TableSort::Areas;
+    table.columns = {"misclosure", "rounded misclosure", "rounded ratio"};
+    const auto areas = s.table(table);
+    EXPECT_EQ(areas.rows[0].cells[0].text, "0.0000");
+    EXPECT_NE(areas.rows[0].cells[1].text, "0.0000");
+}
+
 TEST(RecordTables, ColumnsAreChosenAndOrdered) {
     Records s;
     objects::Table table;
@@ -155,7 +179,8 @@ TEST(RecordTables, ControlsAndStagesAndTags) {
     // 1.70 up over 70: 2.43 per cent.
     EXPECT_THAT(textsOf(controls.rows[0]),
                 ElementsAre("Lane", "1", "0.00", "10.00", "10.00", "10.30", "10.3", "2.43%"));
-    EXPECT_THAT(textsOf(controls.rows[1]), ElementsAre("Lane", "2", "70.00", "40.00", "50.00", "12.00", "12", ""));
+    EXPECT_THAT(textsOf(controls.rows[1]),
+                ElementsAre("Lane", "2", "70.00", "40.00", "50.00", "12.00", "12", ""));
     ASSERT_TRUE(s.apply(operations::labelMany({s.lane}, {})));
     const auto tags = s.table(TableSort::Tags);
     ASSERT_EQ(tags.rows.size(), 2U);

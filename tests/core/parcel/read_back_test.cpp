@@ -148,6 +148,15 @@ TEST(ReadBack, ReadsManyWaysToWriteACall) {
         {"thence N 45° E, one hundred twenty and 50/100 (120.50) feet", "L 45 120.5"},
         {"thence N 45° E 100,50 m", "L 45 100.5"},
         {"thence N 45° E 35.20 feet (10.729 m)", "L 45 35.2"},
+        {"L1 N 45°30'00\" E 35.20'\nC1 curve left R=20.00' L=10.00'\nL2: S 45° E 5.00'",
+         "L 45.5 35.2; C 20 ? 10 ? ? left; L 135 5"},
+        {"from A proceed North 45°30' East for one hundred feet (100'); thence proceed South 44°30' East for "
+         "fifty feet (50')",
+         "L 45.5 100; L 135.5 50"},
+        {"in courses and distances: N 45° E, 35.20 feet to a pin; S 45° E, 50.00 feet; thence N 10° W, 5 "
+         "feet",
+         "L 45 35.2; L 135 50; L 350 5"},
+        {"The basis of bearings: N 45° E, 35.20 feet along the lane. Thence N 10° W, 5 feet", "L 350 5"},
         {"thence along a line which bears N 20° W a distance of 35 m", "L 340 35"},
         {"N 45° E 10.0 m along the ditch, S 45° E 20.0 m, and S 45° W 10.0 m", "L 45 10; L 135 20; L 225 10"},
         {"From there it runs N 45° E for 100.0 m. Then it turns and runs S 45° E for 50.0 m.",
