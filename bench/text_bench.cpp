@@ -22,7 +22,8 @@ double seconds(const std::function<void()>& work) {
     for (int i = 0; i < 5; ++i) {
         const auto start = std::chrono::steady_clock::now();
         work();
-        best = std::min(best, std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count());
+        best =
+            std::min(best, std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count());
     }
     return best;
 }
@@ -56,7 +57,8 @@ std::vector<Site> sites(int count, double size) {
 void ask(PlanTexts& texts, const std::vector<Site>& sites) {
     std::uint64_t key = 0;
     for (const Site& s : sites) {
-        PlanTexts::Ask ask{TextRank::Course, ++key, {}, {{s.first, 10.8, theme::ink}, {s.second, 10.8, theme::ink}}, {}, {}};
+        PlanTexts::Ask ask{
+            TextRank::Course, ++key, {}, {{s.first, 10.8, theme::ink}, {s.second, 10.8, theme::ink}}, {}, {}};
         const std::vector lines{texts.line(ask.looks[0], annotate::Stand::Above),
                                 texts.line(ask.looks[1], annotate::Stand::Below)};
         const bool side = !(s.from == s.to);
@@ -102,9 +104,10 @@ void compare(int count) {
             texts.writeAt(painter, texts.box(second, middle + QPointF(0, 8)), second);
         }
     });
-    std::printf("%6d labels: placing %.0f ms; placed and written %.0f ms, written alone %.0f ms: %.2f (3 wanted); "
-                "%zu without room\n",
-                count, placing * 1000, whole * 1000, peer * 1000, whole / peer, without);
+    std::printf(
+        "%6d labels: placing %.0f ms; placed and written %.0f ms, written alone %.0f ms: %.2f (3 wanted); "
+        "%zu without room\n",
+        count, placing * 1000, whole * 1000, peer * 1000, whole / peer, without);
 }
 
 }  // namespace

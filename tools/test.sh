@@ -33,4 +33,4 @@ git ls-files 'src/core/*.cpp' 'src/cli/*.cpp' | grep -vE 'terrain/build|geometry
   xargs -P 2 -n 6 clang-tidy -p build/tidy --quiet --extra-arg=-Wno-unknown-warning-option 2>/dev/null
 
 step "tests"
-xvfb-run -a -s "-screen 0 1600x1000x24" ctest --preset release -j 2
+ctest --preset release -j 2

@@ -2,7 +2,7 @@
 
 #include "cli/operation.h"
 #include "core/base/notation.h"
-#include "core/format/output.h"
+#include "core/format/text_file.h"
 #include "core/format/vector_file.h"
 #include "core/parcel/compare_calls.h"
 
@@ -146,7 +146,7 @@ std::string wordsFor(const ordered_json& differences, std::size_t unread, bool g
 }
 
 Result<Outcome> readBack(const Arguments& a) {
-    const auto text = format::readFile(a.inputs.front());
+    const auto text = format::readTextFile(a.inputs.front());
     if (!text) return tl::unexpected(text.error());
     const auto given = parcel::calledUnitFrom(a.calledUnit.empty() ? "m" : a.calledUnit);
     if (!given) return badInput("--unit is m, ft, ftUS or chain");

@@ -84,7 +84,7 @@ Result<Outcome> describe(const Arguments& a) {
     if (!order) return tl::unexpected(order.error());
     auto wording = parcel::plainTemplate(*unit);
     if (!a.wording.empty()) {
-        auto own = format::readWording(a.wording);
+        auto own = format::readWording(a.wording, wording);
         if (!own) return tl::unexpected(own.error());
         wording = std::move(*own);
     }

@@ -69,7 +69,8 @@ TEST_F(Descriptions, SidesAreNamedInTheTable) {
 
 TEST_F(Descriptions, APassageIsTypedAndMarkedAndFoundWhenItIsBehind) {
     site();
-    change(QStringLiteral("due North, a distance of 60.00 metres"), QStringLiteral("due North, up to the wall"));
+    change(QStringLiteral("due North, a distance of 60.00 metres"),
+           QStringLiteral("due North, up to the wall"));
     EXPECT_TRUE(pane()->takeTyped());
     window->settle();
     EXPECT_EQ(doc().get<objects::Parcel>(plot)->passages.size(), 1U);
@@ -155,6 +156,22 @@ TEST_F(Descriptions, ATextIsReadBackDrawnAndPutRight) {
     put(QStringLiteral("Remove"), doc().without(plot));
     window->settle();
     EXPECT_FALSE(doc().get<objects::Reading>(deed)->parcel);
+}
+
+TEST_F(Descriptions, AParcelIsPickedInside) {
+    site();
+    put(QStringLiteral("Draw"),
+        doc().added("Across", objects::Line{linework::lineThrough(test::places("-5 20, 110 20"), {})}));
+    window->settle();
+    run("parcel-inside");
+    moveTo({50, 40});
+    click({50, 40});
+    ASSERT_EQ(doc().all<objects::Parcel>().size(), 2U);
+    window->settle();
+    EXPECT_NEAR(derived().parcels.at(doc().all<objects::Parcel>()[1])->geometry.area, 4000, 1e-6);
+    click({50, 100});
+    EXPECT_EQ(doc().all<objects::Parcel>().size(), 2U);
+    key(Qt::Key_Escape);
 }
 
 TEST_F(Descriptions, AParcelIsDividedByAreaAndByALine) {

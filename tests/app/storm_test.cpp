@@ -7,12 +7,12 @@
 
 #include "core/linework/offset_row.h"
 #include "core/operations/derived_lines.h"
+#include "core/operations/dimensions.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
+#include "core/operations/labels.h"
 #include "core/operations/plan_move.h"
 #include "core/operations/plan_shape.h"
-#include "core/operations/dimensions.h"
-#include "core/operations/labels.h"
 #include "core/operations/records.h"
 #include "core/operations/shape.h"
 #include "window_test.h"
@@ -77,11 +77,14 @@ protected:
             on([this](ObjectId id) { return operations::makeLabel(id, {}, anySide(id)); }),
             on([](ObjectId id) { return operations::labelMany({id}, {}); }),
             on([](ObjectId id) { return operations::relabel({id}); }),
-            on([this](ObjectId id) { return operations::dragLabel(any<objects::Label>(), line(id).vertices[0].place); }),
+            on([this](ObjectId id) {
+                return operations::dragLabel(any<objects::Label>(), line(id).vertices[0].place);
+            }),
             on([this](ObjectId id) {
                 const objects::Anchor corner{objects::Anchor::On::Vertex, id, anyVertex(id)};
                 const objects::Anchor side{objects::Anchor::On::Side, any<objects::Line>(), 0};
-                return operations::newDimension(annotate::DimensionKind::Aligned, {corner, side}, {step(), {}});
+                return operations::newDimension(annotate::DimensionKind::Aligned, {corner, side},
+                                                {step(), {}});
             }),
             on([this](ObjectId) {
                 return operations::dragDimension(any<objects::Dimension>(), {48000 + step(), 91000 + step()});

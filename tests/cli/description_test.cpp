@@ -79,7 +79,6 @@ TEST_F(Describe, BadTemplatesAndNamesExitTwoWithOneLine) {
     fails(R"({"line":"{length}",)" + rest + "}", "--template", "bad:1: \"line\" has no field {length}");
     fails(R"({"line":"l","hem":"x",)" + rest + "}", "--template", "'hem' is no sentence");
     fails(R"({"line":7,)" + rest + "}", "--template", "'line' is not a text");
-    fails(R"({"line":"l"})", "--template", "is missing");
     fails("{\n\"line\"", "--template", "bad:2");
     fails("[]", "--template", "object");
     fails("course,along\n9,Fell\n", "--names", "bad:2: course 9 is none of the parcel's 4");
@@ -139,6 +138,10 @@ TEST_F(Describe, ADescriptionIsReadBackAndCompared) {
 TEST_F(Describe, NothingToReadExitsTwo) {
     (void)folder.file("empty.txt", "");
     (void)folder.file("words.txt", "All that land.\n");
+    // As an older program saved it: Latin-1, CRLF.
+    (void)folder.file("old.txt", "thence N 45\xB0 30' E 35.20 m;\r\nthence S 10\xB0 E 20.00 m\r\n");
+    EXPECT_EQ(cli(folder, "read-description old.txt -o old.gpkg --json").parsed()["courses"][0]["azimuth"],
+              45.5);
     for (const char* name : {"empty.txt", "words.txt", "gone.txt"}) {
         const auto run = cli(folder, "read-description " + std::string(name) + " -o never.gpkg");
         EXPECT_EQ(run.exit, 2) << name;

@@ -154,7 +154,7 @@ Q_SIGNALS:
     void selectionChanged();
     void hoverChanged();
     void textsShownChanged();  ///< others found no room, or tags stand for others
-    void opened();  ///< another project is there: views fit to it
+    void opened();             ///< another project is there: views fit to it
     void workingChanged(bool working);
     void keepingChanged();  ///< keeper().state() or reason()
     void savingChanged();

@@ -18,10 +18,10 @@ struct TextsShown {
         bool tag = false;
     };
     std::map<ObjectId, OfObject> shown;
-    std::set<ObjectId> leftOut;  ///< labels and dimensions in the picture that found no room
+    std::set<ObjectId> leftOut;           ///< labels and dimensions in the picture that found no room
     std::map<ObjectId, QString> missing;  ///< signs that the font of labels lacks, of those that need them
-    std::size_t texts = 0;       ///< of all sorts in the picture
-    std::size_t without = 0;     ///< of all sorts that found no room
+    std::size_t texts = 0;                ///< of all sorts in the picture
+    std::size_t without = 0;              ///< of all sorts that found no room
 };
 
 }  // namespace erdwerk::app

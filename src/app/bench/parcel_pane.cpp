@@ -131,6 +131,7 @@ QWidget* ParcelPane::buildWording() {
     sentences_->setObjectName(QStringLiteral("sentences"));
     sentences_->setAccessibleName(tr("Wording"));
     sentences_->setHorizontalHeaderLabels({tr("For"), tr("Sentence, fields in braces")});
+    sentences_->setWordWrap(false);
     sentences_->verticalHeader()->hide();
     sentences_->verticalHeader()->setDefaultSectionSize(22);
     sentences_->horizontalHeader()->setStretchLastSection(true);

@@ -22,8 +22,8 @@ int RecordModel::columnCount(const QModelIndex& parent) const {
 }
 
 QVariant RecordModel::data(const QModelIndex& index, int role) const {
-    const auto& cell = rows_.rows[static_cast<std::size_t>(index.row())]
-                           .cells[static_cast<std::size_t>(index.column())];
+    const auto& cell =
+        rows_.rows[static_cast<std::size_t>(index.row())].cells[static_cast<std::size_t>(index.column())];
     if (role == Qt::DisplayRole) return QString::fromStdString(cell.text);
     if (role == Qt::TextAlignmentRole)
         return QVariant((cell.figure ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);

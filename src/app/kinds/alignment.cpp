@@ -94,8 +94,14 @@ private:
     }
     void ask(annotate::PlacedText places, std::vector<TextLook> looks,
              std::function<void(QPainter&)> besides = {}) {
-        canvas_.texts.ask(std::move(places), {TextRank::Alignment, ++key_, of_, std::move(looks), {},
-                                              theme::alignment, false, std::move(besides)});
+        canvas_.texts.ask(std::move(places), {TextRank::Alignment,
+                                              ++key_,
+                                              of_,
+                                              std::move(looks),
+                                              {},
+                                              theme::alignment,
+                                              false,
+                                              std::move(besides)});
     }
     void point(const route::Mark& mark) {
         const double u = canvas_.unit;
@@ -113,8 +119,7 @@ private:
         const QPointF across = left_ * (left_.y() > 0 ? 1 : -1);
         annotate::PlacedText places;
         for (const double along : {0.0, 0.7, -0.7}) {
-            const QPointF aside =
-                QPointF(-left_.y(), left_.x()) * (along * canvas_.texts.line(look).width);
+            const QPointF aside = QPointF(-left_.y(), left_.x()) * (along * canvas_.texts.line(look).width);
             offer(places, look, end + across * away + aside, degrees_);
         }
         ask(std::move(places), {look});
@@ -127,8 +132,7 @@ private:
         for (const double side : {1.0, -1.0}) {
             const QPointF foot = at_ + left_ * (marking_.right ? side : -side) * (22 * u);
             offer(places, look, foot, 0);
-            places.candidates.back().leader =
-                annotate::Leader{{at_.x(), at_.y()}, {foot.x(), foot.y()}};
+            places.candidates.back().leader = annotate::Leader{{at_.x(), at_.y()}, {foot.x(), foot.y()}};
         }
         ask(std::move(places), {look});
     }

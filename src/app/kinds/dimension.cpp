@@ -105,18 +105,19 @@ public:
             if (!result->problem.empty()) form.fact(QObject::tr("Measures nothing"), text(result->problem));
             for (const auto& span : result->spans) form.fact(QObject::tr("Says"), text(span.text));
         }
-        for (const auto& anchor : dimension->anchors) form.fact(QObject::tr("Tied to"), anchorText(document, anchor));
+        for (const auto& anchor : dimension->anchors)
+            form.fact(QObject::tr("Tied to"), anchorText(document, anchor));
         if (form.session().textsShown().leftOut.count(id) != 0)
             form.fact(QObject::tr("In the plan"), QObject::tr("its text has no room at this scale"));
         form.objectChoice<objects::DimensionStyle>(
             QObject::tr("Style"), dimension->style,
             [id](const Document& d, ObjectId s) {
-                return document::changed<objects::Dimension>(d, id, [s](objects::Dimension& x) { x.style = s; });
+                return document::changed<objects::Dimension>(d, id,
+                                                             [s](objects::Dimension& x) { x.style = s; });
             },
             QObject::tr("plain"));
-        const bool gone = std::any_of(dimension->anchors.begin(), dimension->anchors.end(), [](const auto& a) {
-            return a.on == objects::Anchor::On::Gone;
-        });
+        const bool gone = std::any_of(dimension->anchors.begin(), dimension->anchors.end(),
+                                      [](const auto& a) { return a.on == objects::Anchor::On::Gone; });
         if (gone)
             form.button(QObject::tr("Measure where it was"),
                         QObject::tr("Ends that lost what they were tied to stay where they were"),
@@ -144,8 +145,7 @@ private:
     static void lost(PlanCanvas& canvas, const objects::Dimension& dimension) {
         QPolygonF places;
         for (const auto& a : dimension.anchors)
-            places << canvas.view.toPicture(
-                operations::anchorPlace(canvas.derived, a).value_or(a.place));
+            places << canvas.view.toPicture(operations::anchorPlace(canvas.derived, a).value_or(a.place));
         canvas.painter.setPen(canvas.pen(theme::madder, 1, Qt::DashLine));
         canvas.painter.drawPolyline(places);
     }
@@ -192,7 +192,8 @@ public:
         form.editCheck(QObject::tr("Extension lines"), style.extensions, [id](bool on) {
             return operations::changeDimensionStyle(id, [on](DimensionStyle& s) { s.extensions = on; });
         });
-        figure(form, id, QObject::tr("… off the thing, mm"), style.extensionGap, &DimensionStyle::extensionGap);
+        figure(form, id, QObject::tr("… off the thing, mm"), style.extensionGap,
+               &DimensionStyle::extensionGap);
         figure(form, id, QObject::tr("… beyond the line, mm"), style.overshoot, &DimensionStyle::overshoot);
     }
 

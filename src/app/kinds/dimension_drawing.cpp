@@ -76,7 +76,8 @@ void paintSpan(PlanCanvas& canvas, ObjectId id, std::size_t number, const annota
                const annotate::DimensionStyle& style) {
     const TextLook look{QString::fromStdString(span.text), pixelsOfCapitals(style.height), theme::ink};
     const double pixelsPerMillimetre = canvas.unit / millimetresPerPixel;
-    const auto text = canvas.texts.line(look, annotate::Stand::Above, 0.5, style.textGap / millimetresPerPixel);
+    const auto text =
+        canvas.texts.line(look, annotate::Stand::Above, 0.5, style.textGap / millimetresPerPixel);
     const auto drawing = annotate::drawn(span, style, text.width / pixelsPerMillimetre,
                                          pixelsPerMillimetre / canvas.view.scale);
     if (!geometry::boundsOf(drawing.line).meets(canvas.textWindow)) return;
@@ -97,8 +98,7 @@ void paintSpan(PlanCanvas& canvas, ObjectId id, std::size_t number, const annota
     places.own = along.own;
     for (auto& candidate : along.candidates) places.candidates.push_back(std::move(candidate));
     if (inside && style.text != annotate::DimensionText::Inside) addOutside(places, line, text);
-    canvas.texts.ask(std::move(places),
-                     {TextRank::Dimension, number, id, {look}, {}, theme::inkQuiet, true});
+    canvas.texts.ask(std::move(places), {TextRank::Dimension, number, id, {look}, {}, theme::inkQuiet, true});
 }
 
 }  // namespace erdwerk::app

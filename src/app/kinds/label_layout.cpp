@@ -19,16 +19,16 @@ LabelLayout layoutOf(const annotate::LabelText& label, const PlanTexts& texts, c
     out.at = picture(label.place);
     out.radius = label.kind == LabelKind::Area ? 0 : 3.5 * unit;
     if (!label.stretch.empty()) {
-        for (const Vec2 p : geometry::flattened(label.stretch, 0.2 / view.scale)) out.line.push_back(picture(p));
+        for (const Vec2 p : geometry::flattened(label.stretch, 0.2 / view.scale))
+            out.line.push_back(picture(p));
         if (label.against) std::reverse(out.line.begin(), out.line.end());
     } else if (label.kind == LabelKind::Slope || label.kind == LabelKind::Contour) {
         // Along its arrow, or the contour, as long as its texts are.
         double length = 0;
         for (const auto& line : label.lines)
-            length = std::max(length,
-                              texts.line({QString::fromStdString(line.text), pixelsOfCapitals(label.height),
-                                          {}})
-                                  .width);
+            length = std::max(
+                length,
+                texts.line({QString::fromStdString(line.text), pixelsOfCapitals(label.height), {}}).width);
         const Vec2 along = geometry::directionOf(label.direction);
         const Vec2 half = Vec2{along.x, -along.y} * (length / 2 + 6 * unit);
         out.line = {out.at - half, out.at + half};

@@ -53,20 +53,20 @@ public:
         form.nameEntry(id);
         QStringList sorts;
         for (const auto s : objects::allTableSorts()) sorts << tableWord(s);
-        form.choice(QObject::tr("Lists"), sorts, static_cast<int>(table.sort), [id](const Document& d, int i) {
-            // Another sort has other columns, of other things.
-            return document::changed<Table>(d, id, [i](Table& t) {
-                t = Table{};
-                t.sort = static_cast<objects::TableSort>(i);
-            });
-        });
+        form.choice(QObject::tr("Lists"), sorts, static_cast<int>(table.sort),
+                    [id](const Document& d, int i) {
+                        // Another sort has other columns, of other things.
+                        return document::changed<Table>(d, id, [i](Table& t) {
+                            t = Table{};
+                            t.sort = static_cast<objects::TableSort>(i);
+                        });
+                    });
         if (const auto rows = operations::recordRows(form.derived(), table))
             form.fact(QObject::tr("Rows"), QString::number(rows->rows.size()));
         QStringList columns;
         for (const auto& c : table.columns) columns << text(c);
-        form.typedEntry(QObject::tr("Columns"), columns.join(QStringLiteral(", ")), [id](std::string typed) {
-            return operations::setTableColumns(id, typed);
-        });
+        form.typedEntry(QObject::tr("Columns"), columns.join(QStringLiteral(", ")),
+                        [id](std::string typed) { return operations::setTableColumns(id, typed); });
         const LengthUnit unit = table.unit.value_or(form.display().unit);
         QStringList all;
         for (const auto& c : operations::columnsOf(table.sort, unit)) all << text(c);
@@ -88,8 +88,7 @@ public:
         form.choice(QObject::tr("Unit"), units, table.unit ? 1 + static_cast<int>(*table.unit) : 0,
                     [id](const Document& d, int i) {
                         return document::changed<Table>(d, id, [i](Table& t) {
-                            t.unit = i == 0 ? std::nullopt
-                                            : std::optional(static_cast<LengthUnit>(i - 1));
+                            t.unit = i == 0 ? std::nullopt : std::optional(static_cast<LengthUnit>(i - 1));
                         });
                     });
         if (!table.of.empty()) {
@@ -100,8 +99,7 @@ public:
                         QObject::tr("%1 of all there are").arg(form.nameOf(id)),
                         operations::setTableObjects(id, {}));
         }
-        for (const ObjectId sheet : form.document().all<objects::Sheet>())
-            onSheet(form, id, sheet);
+        for (const ObjectId sheet : form.document().all<objects::Sheet>()) onSheet(form, id, sheet);
     }
 
 private:

@@ -21,8 +21,7 @@ namespace {
 geometry::Box textWindowOf(const ViewTransform& view, double unit) {
     const geometry::Box window = view.window();
     const double margin = 160 * unit / view.scale;
-    const double cell =
-        std::exp2(std::ceil(std::log2(std::max(window.width(), window.height()) / 2)));
+    const double cell = std::exp2(std::ceil(std::log2(std::max(window.width(), window.height()) / 2)));
     const auto down = [&](double v) { return std::floor((v - margin) / cell) * cell; };
     const auto up = [&](double v) { return std::ceil((v + margin) / cell) * cell; };
     geometry::Box out;

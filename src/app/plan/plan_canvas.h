@@ -73,7 +73,7 @@ public:
     /// Of the ground whose texts are placed: more than the window, in steps, so that those of the window stay
     /// where they are while it moves.
     const geometry::Box textWindow;
-    const double unit;           ///< as in options
+    const double unit;  ///< as in options
     std::vector<Legend> legends;
     PlanTexts texts;
     bool overBackdrop = false;  ///< a backdrop is shown: what covers the ground only hints at itself

@@ -79,7 +79,9 @@ void PlanPainter::rimTexts() {
         if (fromLeft) place.boxes[0].centre.x += place.boxes[0].width / 2;
         annotate::PlacedText text;
         text.candidates = {place};
-        canvas_.texts.ask(std::move(text), {canvas_.options.frame ? TextRank::Rim : TextRank::RimOfScreen, ++key, {}, {look}, {}, {}});
+        canvas_.texts.ask(
+            std::move(text),
+            {canvas_.options.frame ? TextRank::Rim : TextRank::RimOfScreen, ++key, {}, {look}, {}, {}});
     };
     for (double x = std::ceil(canvas_.window.minX / step) * step; x <= canvas_.window.maxX; x += step) {
         const double px = canvas_.view.toPicture({x, 0}).x();

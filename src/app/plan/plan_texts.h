@@ -56,8 +56,9 @@ public:
     PlanTexts(const ViewTransform& view, double unit, std::optional<QRectF> within);
 
     /// A line of text as the placer knows it.
-    [[nodiscard]] annotate::TextLine line(const TextLook& look, annotate::Stand stand = annotate::Stand::Above,
-                                          double along = 0.5, double gapPixels = 3) const;
+    [[nodiscard]] annotate::TextLine line(const TextLook& look,
+                                          annotate::Stand stand = annotate::Stand::Above, double along = 0.5,
+                                          double gapPixels = 3) const;
     /// A box round a middle in picture units.
     [[nodiscard]] annotate::TextBox box(const TextLook& look, QPointF middle, double degrees = 0) const;
     [[nodiscard]] QFont font(double pixels, bool strong) const;
@@ -67,8 +68,8 @@ public:
 
     struct Ask {
         TextRank rank = TextRank::Label;
-        std::uint64_t key = 0;  ///< its own among those of its rank and its object
-        ObjectId of;            ///< reported by it, when it is a label or a dimension
+        std::uint64_t key = 0;        ///< its own among those of its rank and its object
+        ObjectId of;                  ///< reported by it, when it is a label or a dimension
         std::vector<TextLook> looks;  ///< one for each box of a candidate
         std::optional<TextLook> tag;  ///< written where a candidate is a tag
         QColor leader;

@@ -150,15 +150,16 @@ private:
     /// A table below what stands in the panel already.
     void table(const objects::Table& of, const QString& title, double& y) {
         const auto rows = operations::recordRows(snapshot_.derived, of);
-        const QRectF room(panel_.left() + 3 * mm_, y, panel_.width() - 6 * mm_, panel_.bottom() - 46 * mm_ - y);
+        const QRectF room(panel_.left() + 3 * mm_, y, panel_.width() - 6 * mm_,
+                          panel_.bottom() - 46 * mm_ - y);
         if (!rows || room.height() < 12 * mm_) {
             // What is wrong, or has no room, is said on the sheet itself.
             p_.setPen(theme::madder);
             p_.setFont(font(2.3));
-            p_.drawText(QRectF(room.left(), y, room.width(), 5 * mm_), Qt::AlignLeft | Qt::AlignVCenter,
-                        rows ? QObject::tr("%1: no room here").arg(title)
-                             : QObject::tr("%1: %2").arg(
-                                   title, QString::fromStdString(rows.error().message())));
+            p_.drawText(
+                QRectF(room.left(), y, room.width(), 5 * mm_), Qt::AlignLeft | Qt::AlignVCenter,
+                rows ? QObject::tr("%1: no room here").arg(title)
+                     : QObject::tr("%1: %2").arg(title, QString::fromStdString(rows.error().message())));
             y += 6 * mm_;
             return;
         }
@@ -173,13 +174,18 @@ private:
                    {},
                    false,
                    {}},
-                  QObject::tr("Courses of %1").arg(QString::fromStdString(document_.nameOf(sheet_.parcel))), y);
+                  QObject::tr("Courses of %1").arg(QString::fromStdString(document_.nameOf(sheet_.parcel))),
+                  y);
         for (const ObjectId id : sheet_.tables)
             if (const auto* of = document_.get<objects::Table>(id))
                 table(*of, QString::fromStdString(document_.nameOf(id)), y);
         // Sides that are too short for their text on this sheet.
-        objects::Table tags{objects::TableSort::Tags, {}, {"tag", "direction", "distance", "radius", "delta", "arc"},
-                            "tag", false, {}};
+        objects::Table tags{objects::TableSort::Tags,
+                            {},
+                            {"tag", "direction", "distance", "radius", "delta", "arc"},
+                            "tag",
+                            false,
+                            {}};
         for (const auto& [id, shown] : texts_.shown)
             if (shown.tag) tags.of.push_back(id);
         if (!tags.of.empty()) table(tags, QObject::tr("Tagged sides"), y);

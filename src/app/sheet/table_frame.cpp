@@ -26,7 +26,8 @@ public:
             if (measure() <= room.width()) break;
         const double all = measure();
         // What is left over is shared; what is still too wide is cut by each cell.
-        const double share = all < room.width() ? (room.width() - all) / static_cast<double>(widths_.size()) : 0;
+        const double share =
+            all < room.width() ? (room.width() - all) / static_cast<double>(widths_.size()) : 0;
         for (double& w : widths_) w = share > 0 ? w + share : w * room.width() / all;
     }
 
@@ -90,7 +91,8 @@ private:
             x += widths_[i];
         }
         p_.setPen(QPen(theme::hairline, 0.15 * mm_));
-        p_.drawLine(QPointF(room_.left(), y + height + 0.2 * mm_), QPointF(room_.right(), y + height + 0.2 * mm_));
+        p_.drawLine(QPointF(room_.left(), y + height + 0.2 * mm_),
+                    QPointF(room_.right(), y + height + 0.2 * mm_));
     }
     [[nodiscard]] bool figures(std::size_t column) const {
         return std::any_of(rows_.rows.begin(), rows_.rows.end(),

@@ -51,7 +51,7 @@ namespace erdwerk::app::tools {
     SECTION(Record, "")                                                                                  \
     COMMAND("export")                                                                                    \
     SECTION(Record, "Parcels")                                                                           \
-    TOOL(parcelFromLine) TOOL(splitParcel) COMMAND("describe") COMMAND("wording-read") COMMAND("read-back")                \
+    TOOL(parcelFromLine) TOOL(parcelInside) TOOL(splitParcel) COMMAND("describe") COMMAND("wording-read") COMMAND("read-back")                \
     COMMAND("read-back-file")                                                                            \
     SECTION(Record, "Labels")                                                                            \
     TOOL(label) TOOL(labelMany) TOOL(textsInPlace) COMMAND("relabel") COMMAND("label-style")             \

@@ -146,7 +146,8 @@ objects::Dimension DimensionTool::through(Vec2 place) const {
         const bool beside = std::abs(off.x) - box.width() / 2 > std::abs(off.y) - box.height() / 2;
         out.line.azimuth = Angle::degrees(beside ? 0 : 90);
     }
-    if (const auto offset = operations::offsetThrough(session_.document(), out, place)) out.line.offset = *offset;
+    if (const auto offset = operations::offsetThrough(session_.document(), out, place))
+        out.line.offset = *offset;
     return out;
 }
 

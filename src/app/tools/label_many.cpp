@@ -19,11 +19,15 @@ public:
     [[nodiscard]] QString prompt() const override {
         if (corner_) return tr("Click the other corner of the window");
         const std::size_t count = operations::countToLabel(session_.document(), targets_, what_);
-        if (count > 0) return tr("Enter labels %1 parts; or click something else, or a corner of a window").arg(count);
-        if (!targets_.empty()) return tr("All of it has labels; click something else, or a corner of a window");
+        if (count > 0)
+            return tr("Enter labels %1 parts; or click something else, or a corner of a window").arg(count);
+        if (!targets_.empty())
+            return tr("All of it has labels; click something else, or a corner of a window");
         return tr("Click a line, a parcel, a set of points or an alignment, or a corner of a window");
     }
-    [[nodiscard]] QString entryHint() const override { return tr("a name  ·  sides · points · controls · areas"); }
+    [[nodiscard]] QString entryHint() const override {
+        return tr("a name  ·  sides · points · controls · areas");
+    }
     [[nodiscard]] QStringList completions() const override {
         QStringList out{tr("sides"), tr("points"), tr("controls"), tr("areas")};
         for (const ObjectId id : session_.document().all<objects::Group>())
@@ -39,7 +43,8 @@ public:
         QStringList names;
         for (const ObjectId id : targets_) names << QString::fromStdString(session_.document().nameOf(id));
         if (names.size() > 2) names = {tr("%1 things").arg(names.size())};
-        return {{tr("Of"), names.join(QStringLiteral(", "))}, {tr("Labels"), what.join(QStringLiteral(", "))}};
+        return {{tr("Of"), names.join(QStringLiteral(", "))},
+                {tr("Labels"), what.join(QStringLiteral(", "))}};
     }
     void repick(std::size_t chip) override {
         if (chip == 0) targets_.clear();
@@ -142,14 +147,15 @@ private:
 namespace tools {
 
 ToolDeclaration labelMany() {
-    return {.id = QStringLiteral("label-many"),
-            .text = tr("Label many"),
-            .help = tr("Labels all of a line, a parcel, a set, a group or a window that has no label yet"),
-            .icon = {"M4 20 H20 M4 13 H20", "M6 9 L8.5 3 L11 9 M7 7 H10 M14 6 H19"},
-            .key = QStringLiteral("M"),
-            .whyNot = anOpenProject,
-            .suits = isOneOf<objects::Line, objects::Points, objects::Parcel, objects::Alignment, objects::Group>,
-            .make = [](Session& s) { return std::make_unique<LabelManyTool>(s); }};
+    return {
+        .id = QStringLiteral("label-many"),
+        .text = tr("Label many"),
+        .help = tr("Labels all of a line, a parcel, a set, a group or a window that has no label yet"),
+        .icon = {"M4 20 H20 M4 13 H20", "M6 9 L8.5 3 L11 9 M7 7 H10 M14 6 H19"},
+        .key = QStringLiteral("M"),
+        .whyNot = anOpenProject,
+        .suits = isOneOf<objects::Line, objects::Points, objects::Parcel, objects::Alignment, objects::Group>,
+        .make = [](Session& s) { return std::make_unique<LabelManyTool>(s); }};
 }
 
 }  // namespace tools

@@ -34,7 +34,7 @@ private:
     void put(geometry::Vec2 place);
 
     ObjectId label_;
-    bool only_ = false;                 ///< this label alone gets a style of its own
+    bool only_ = false;                  ///< this label alone gets a style of its own
     std::optional<std::size_t> inHand_;  ///< line of text that is dragged
     mutable ViewTransform view_;         ///< of the last picture: millimetres are of its paper
 };

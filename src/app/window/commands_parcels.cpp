@@ -8,7 +8,7 @@
 #include "app/base/text_document.h"
 #include "app/window/main_window.h"
 #include "core/format/description_file.h"
-#include "core/format/output.h"
+#include "core/format/text_file.h"
 #include "core/operations/descriptions.h"
 
 namespace erdwerk::app {
@@ -31,7 +31,7 @@ void MainWindow::parcelCommands() {
             const QString path =
                 fileToOpen(this, tr("Read back a description"), tr("Texts (*.txt);;All (*)"));
             if (path.isEmpty()) return;
-            const auto text = format::readFile(path.toStdString());
+            const auto text = format::readTextFile(path.toStdString());
             if (!text) return say(QString::fromStdString(text.error().message()), true);
             readBack(QFileInfo(path).completeBaseName(), QString::fromStdString(*text));
         },
@@ -46,7 +46,8 @@ void MainWindow::parcelCommands() {
         [this] {
             const QString path = fileToOpen(this, tr("Wording"), tr("Wordings (*.json)"));
             if (path.isEmpty()) return;
-            const auto read = format::readWording(path.toStdString());
+            const auto read = format::readWording(
+                path.toStdString(), parcel::plainTemplate(session_.document().settings().display.unit));
             if (!read) return say(QString::fromStdString(read.error().message()), true);
             session_.edit(tr("Read a wording"), operations::addWording(*read));
         },

@@ -19,17 +19,21 @@ void MainWindow::recordCommands() {
             for (const Ref& ref : session_.selection()) targets.push_back(ref.object);
             session_.edit(tr("Label anew"), operations::relabel(std::move(targets)));
         },
-        [this] { return session_.selection().empty() ? tr("select what is to be labelled anew") : QString(); });
+        [this] {
+            return session_.selection().empty() ? tr("select what is to be labelled anew") : QString();
+        });
     command(
         "label-style", tr("Label styles"), tr("Fields, decimals, prefixes and heights of what labels say"),
         theme::icon(QStringLiteral("label-style")), record, QKeySequence(QStringLiteral("S")),
         [this] { showLabelStyle(); }, needProject);
     command(
         "dimension-style", tr("Dimension styles"), tr("Ends, texts and extension lines of dimensions"),
-        theme::icon(QStringLiteral("label-style")), record, {}, [this] { showDimensionStyle(); }, needProject);
+        theme::icon(QStringLiteral("label-style")), record, {}, [this] { showDimensionStyle(); },
+        needProject);
     command(
         "new-table", tr("New table"),
-        tr("Courses, curves, points, stations, areas, volumes, controls, stages or tags, for bench and sheet"),
+        tr("Courses, curves, points, stations, areas, volumes, controls, stages or tags, for bench and "
+           "sheet"),
         theme::icon(QStringLiteral("sheet")), record, QKeySequence(QStringLiteral("B")),
         [this] { newTable(); }, needProject);
     command(
@@ -83,13 +87,14 @@ void MainWindow::newTable() {
     std::optional<TableSort> sort;
     std::vector<ObjectId> of;
     for (const Ref& ref : session_.selection()) {
-        const auto fits = d.get<objects::Parcel>(ref.object) != nullptr      ? std::optional(TableSort::Courses)
-                          : d.get<objects::Alignment>(ref.object) != nullptr ? std::optional(TableSort::Stations)
-                          : d.get<objects::Points>(ref.object) != nullptr    ? std::optional(TableSort::Points)
-                          : d.get<objects::Line>(ref.object) != nullptr      ? std::optional(TableSort::Controls)
-                          : d.get<objects::Label>(ref.object) != nullptr     ? std::optional(TableSort::Tags)
-                          : d.get<objects::Earthwork>(ref.object) != nullptr ? std::optional(TableSort::Volumes)
-                                                                             : std::nullopt;
+        const auto fits =
+            d.get<objects::Parcel>(ref.object) != nullptr      ? std::optional(TableSort::Courses)
+            : d.get<objects::Alignment>(ref.object) != nullptr ? std::optional(TableSort::Stations)
+            : d.get<objects::Points>(ref.object) != nullptr    ? std::optional(TableSort::Points)
+            : d.get<objects::Line>(ref.object) != nullptr      ? std::optional(TableSort::Controls)
+            : d.get<objects::Label>(ref.object) != nullptr     ? std::optional(TableSort::Tags)
+            : d.get<objects::Earthwork>(ref.object) != nullptr ? std::optional(TableSort::Volumes)
+                                                               : std::nullopt;
         if (!fits || (sort && *sort != *fits)) continue;
         sort = fits;
         if (std::find(of.begin(), of.end(), ref.object) == of.end()) of.push_back(ref.object);

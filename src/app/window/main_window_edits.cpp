@@ -138,10 +138,10 @@ void MainWindow::exportSheet() {
     for (const ObjectId id : sheets)
         if (session_.isSelected(id)) chosen.push_back(id);
     if (chosen.empty()) chosen = sheets;
-    const QString path =
-        fileToWrite(this, tr("Sheets to PDF or SVG"),
-                    QString::fromStdString(session_.document().nameOf(chosen.front())) + QStringLiteral(".pdf"),
-                    tr("PDF (*.pdf);;SVG (*.svg)"));
+    const QString path = fileToWrite(
+        this, tr("Sheets to PDF or SVG"),
+        QString::fromStdString(session_.document().nameOf(chosen.front())) + QStringLiteral(".pdf"),
+        tr("PDF (*.pdf);;SVG (*.svg)"));
     if (path.isEmpty()) return;
     session_.waitForResults();
     const auto done = writeSheets(path, *session_.snapshot(), chosen);

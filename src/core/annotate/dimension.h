@@ -41,16 +41,17 @@ std::string_view textName(DimensionText text);
 struct DimensionStyle {
     ArrowKind arrows = ArrowKind::Filled;
     double arrowSize = 2;
-    bool extensions = true;     ///< from what is measured to the dimension line
-    double extensionGap = 1;    ///< between what is measured and the extension line
-    double overshoot = 1.5;     ///< of the extension line over the dimension line
+    bool extensions = true;                         ///< from what is measured to the dimension line
+    double extensionGap = 1;                        ///< between what is measured and the extension line
+    double overshoot = 1.5;                         ///< of the extension line over the dimension line
     DimensionText text = DimensionText::Automatic;  ///< outside where it does not fit between the arrows
-    double textGap = 0.8;       ///< between text and line
-    double height = 1.9;        ///< of capital letters
+    double textGap = 0.8;                           ///< between text and line
+    double height = 1.9;                            ///< of capital letters
     int decimals = 2;
     friend bool operator==(const DimensionStyle&, const DimensionStyle&) = default;
 };
-/// BadInput for lengths below 0 or above 100, texts that are not 0.5 to 50 high, decimals that are not 0 to 9.
+/// BadInput for lengths below 0 or above 100, texts that are not 0.5 to 50 high, decimals that are not 0
+/// to 9.
 Result<void> validate(const DimensionStyle& style);
 
 /// What a dimension is tied to, as it is now.
@@ -82,8 +83,8 @@ struct Dimensioned {
 };
 
 /// Where a dimension line lies: `offset` is from the first place to the right of the way to the last one (of
-/// an azimuth: to the right of it), for an angle and a delta the radius of its arc about the corner or centre;
-/// `azimuth` is of a linear dimension, or of a chain that has one.
+/// an azimuth: to the right of it), for an angle and a delta the radius of its arc about the corner or
+/// centre; `azimuth` is of a linear dimension, or of a chain that has one.
 struct DimensionLine {
     double offset = 0;
     std::optional<Angle> azimuth;

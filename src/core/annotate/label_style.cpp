@@ -9,10 +9,18 @@ namespace {
 
 constexpr std::array<std::string_view, labelKinds> kindNames{
     "segment", "curve", "point", "station", "contour", "spot", "slope", "area", "control"};
-constexpr std::array<std::string_view, 23> fieldNames{
-    "direction", "distance",        "grade",   "ratio",  "rise",     "radius",  "delta",      "arc length",
-    "chord",     "chord direction", "tangent", "number", "northing", "easting", "height",     "code",
-    "note",      "station",         "offset",  "name",   "area",     "hectares or acres", "perimeter"};
+constexpr std::array<std::string_view, 23> fieldNames{"direction", "distance",
+                                                      "grade",     "ratio",
+                                                      "rise",      "radius",
+                                                      "delta",     "arc length",
+                                                      "chord",     "chord direction",
+                                                      "tangent",   "number",
+                                                      "northing",  "easting",
+                                                      "height",    "code",
+                                                      "note",      "station",
+                                                      "offset",    "name",
+                                                      "area",      "hectares or acres",
+                                                      "perimeter"};
 static_assert(fieldNames.size() == static_cast<std::size_t>(Field::Perimeter) + 1);
 
 StyleLine line(Stand stand, std::vector<StyleField> fields, double along = 0.5) {
@@ -68,8 +76,9 @@ LabelStyle defaultStyle(LabelKind kind) {
                          line(Stand::Below, {{ArcLength, "L "}, {Chord, "C "}})};
             break;
         case LabelKind::Point:
-            out.lines = {line(Stand::Above, {{Number, "", "", 0}}, 1),
-                         line(Stand::Below, {{Northing, "N ", "", 3}, {Easting, "E ", "", 3}, {Height, "H "}}, 1)};
+            out.lines = {
+                line(Stand::Above, {{Number, "", "", 0}}, 1),
+                line(Stand::Below, {{Northing, "N ", "", 3}, {Easting, "E ", "", 3}, {Height, "H "}}, 1)};
             break;
         case LabelKind::Station:
             out.lines = {line(Stand::Above, {{Station, ""}}, 1), line(Stand::Below, {{Offset, ""}}, 1)};
@@ -97,8 +106,7 @@ LabelStyle defaultStyle(LabelKind kind) {
 Result<void> validate(const LabelStyle& style) {
     const auto& known = fieldsOf(style.kind);
     const std::string of = "a style for a " + std::string(kindName(style.kind));
-    if (!(style.height >= 0.5 && style.height <= 50))
-        return badInput("texts are 0.5 to 50 mm high on paper");
+    if (!(style.height >= 0.5 && style.height <= 50)) return badInput("texts are 0.5 to 50 mm high on paper");
     bool any = false;
     for (const auto& line : style.lines) {
         if (!(line.gap >= 0 && line.gap <= 100)) return badInput("a text stands 0 to 100 mm off on paper");

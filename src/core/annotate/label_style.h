@@ -63,8 +63,8 @@ struct StyleField {
     Field field = Field::Distance;
     std::string prefix;
     std::string suffix = {};
-    int decimals = 2;            ///< of seconds for angles
-    bool leadingZeros = true;    ///< 0.50 and 05°; else .50 and 5°
+    int decimals = 2;                  ///< of seconds for angles
+    bool leadingZeros = true;          ///< 0.50 and 05°; else .50 and 5°
     Seconds seconds = Seconds::Shown;  ///< of angles in degrees; else rounded to minutes or degrees
     friend bool operator==(const StyleField&, const StyleField&) = default;
 };

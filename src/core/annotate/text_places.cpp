@@ -93,16 +93,16 @@ public:
             const TextLine& t = texts[i];
             const double room = length_ - t.width;
             // From the start of the text to its end: at 0 it begins with the line, at 1 it ends with it.
-            const double middle = room >= 0 ? t.width / 2 + std::clamp(t.along + slide, 0.0, 1.0) * room
-                                            : length_ / 2;
+            const double middle =
+                room >= 0 ? t.width / 2 + std::clamp(t.along + slide, 0.0, 1.0) * room : length_ / 2;
             const OnLine on = alongLine(line_, length_ > 0 ? middle / length_ : 0.5);
             double y = off[i];
             if (t.stand != Stand::InLine) {
                 const int side = y < 0 ? -1 : 1;
                 y += side * bulge(line_, on, t.width, side);
             }
-            out.boxes.push_back({on.place + turnedBy({0, y}, on.turn), t.width, t.height, on.turn,
-                                 t.stand == Stand::InLine});
+            out.boxes.push_back(
+                {on.place + turnedBy({0, y}, on.turn), t.width, t.height, on.turn, t.stand == Stand::InLine});
         }
         return out;
     }
@@ -144,8 +144,8 @@ Vec2 rimTowards(Vec2 middle, const Extent& size, Vec2 to) {
     const Vec2 v = to - middle;
     const double halfWidth = size.width / 2 + 0.15 * size.height;
     const double halfHeight = size.height * 0.55;
-    const double share = std::min({v.x == 0 ? 1.0 : halfWidth / std::abs(v.x),
-                                   v.y == 0 ? 1.0 : halfHeight / std::abs(v.y), 1.0});
+    const double share = std::min(
+        {v.x == 0 ? 1.0 : halfWidth / std::abs(v.x), v.y == 0 ? 1.0 : halfHeight / std::abs(v.y), 1.0});
     return middle + v * share;
 }
 
@@ -205,7 +205,8 @@ PlacedText placesAlong(const std::vector<Vec2>& line, const std::vector<TextLine
         for (const Stand stand : {Stand::Above, Stand::Below}) {
             TextLine t = *tag;
             t.stand = stand;
-            for (const double slide : {0.0, 0.4, -0.4}) out.candidates.push_back(along.at({t}, slide, Way::Tag));
+            for (const double slide : {0.0, 0.4, -0.4})
+                out.candidates.push_back(along.at({t}, slide, Way::Tag));
         }
     };
     if (widest > length) addTags();
@@ -218,7 +219,8 @@ PlacedText placesAlong(const std::vector<Vec2>& line, const std::vector<TextLine
         // What no straight stretch holds may be named from a little farther off.
         if (tag && widest > length) addLeaders(out, middle.place, 0, {*tag}, turns);
         for (auto& c : out.candidates)
-            if (tag && c.boxes.size() == 1 && texts.size() != 1 && c.leader) c.way = static_cast<std::uint8_t>(Way::Tag);
+            if (tag && c.boxes.size() == 1 && texts.size() != 1 && c.leader)
+                c.way = static_cast<std::uint8_t>(Way::Tag);
     }
     if (widest <= length) addTags();
     return out;
@@ -235,9 +237,8 @@ PlacedText placesBeside(Vec2 at, double radius, const std::vector<TextLine>& tex
             const bool inLine = t.stand == Stand::InLine;
             // In line with the symbol a text stands clear of it; above and below it may begin over it.
             const double clear = inLine ? radius + t.gap : 0;
-            const double x = t.along == 0.5 && inLine
-                                 ? radius + t.gap + t.width / 2
-                                 : (t.along - 0.5) * (t.width + 2 * clear);
+            const double x = t.along == 0.5 && inLine ? radius + t.gap + t.width / 2
+                                                      : (t.along - 0.5) * (t.width + 2 * clear);
             const double y = inLine ? off[i] : off[i] + (off[i] < 0 ? -radius : radius);
             c.boxes.push_back({at + Vec2{x, y}, t.width, t.height, 0, false});
         }
@@ -256,15 +257,14 @@ PlacedText placesBeside(Vec2 at, double radius, const std::vector<TextLine>& tex
         add(both, Way::Moved);
     }
     // All of them in one block: right, left, above, below, and at the corners between.
-    for (const auto& [stand, side] :
-         std::array<std::pair<Stand, double>, 8>{{{Stand::InLine, 1},
-                                                  {Stand::InLine, 0},
-                                                  {Stand::Above, 0.5},
-                                                  {Stand::Below, 0.5},
-                                                  {Stand::Above, 1},
-                                                  {Stand::Below, 1},
-                                                  {Stand::Above, 0},
-                                                  {Stand::Below, 0}}}) {
+    for (const auto& [stand, side] : std::array<std::pair<Stand, double>, 8>{{{Stand::InLine, 1},
+                                                                              {Stand::InLine, 0},
+                                                                              {Stand::Above, 0.5},
+                                                                              {Stand::Below, 0.5},
+                                                                              {Stand::Above, 1},
+                                                                              {Stand::Below, 1},
+                                                                              {Stand::Above, 0},
+                                                                              {Stand::Below, 0}}}) {
         auto all = texts;
         for (TextLine& t : all) {
             t.stand = stand;

@@ -47,9 +47,8 @@ void lostDimensions(const Derived& derived, std::vector<Finding>& out) {
             if (!f.at) f.at = operations::anchorPlace(derived, anchor).value_or(anchor.place);
         f.objects = {id};
         f.names = {derived.document.nameOf(id)};
-        const bool gone = std::any_of(of.anchors.begin(), of.anchors.end(), [](const auto& a) {
-            return a.on == objects::Anchor::On::Gone;
-        });
+        const bool gone = std::any_of(of.anchors.begin(), of.anchors.end(),
+                                      [](const auto& a) { return a.on == objects::Anchor::On::Gone; });
         if (gone)
             f.fixes.push_back({"Measure where " + derived.document.nameOf(id) + " was",
                                [id](const Document& d) {

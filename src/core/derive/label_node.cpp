@@ -60,7 +60,8 @@ OnContour nearestOf(Contours::const_iterator from, Contours::const_iterator to, 
 OnContour nearestContour(const Contours& contours, Vec2 at, std::optional<double> height, double interval) {
     if (height) {
         const auto below = [](const terrain::Contour& c, double h) { return c.height < h; };
-        const auto from = std::lower_bound(contours.begin(), contours.end(), *height - 1.001 * interval, below);
+        const auto from =
+            std::lower_bound(contours.begin(), contours.end(), *height - 1.001 * interval, below);
         const auto to = std::lower_bound(from, contours.end(), *height + 1.001 * interval, below);
         if (const auto best = nearestOf(from, to, at); best.distance < INFINITY) return best;
     }
@@ -103,36 +104,39 @@ private:
         const bool onContour = how_.style.kind == annotate::LabelKind::Contour;
         const auto contours = onContour ? e_.contours(label_.target) : nullptr;
         const double interval = e_.document.get<Surface>(label_.target)->style.interval;
-        return std::pair(std::vector<Input>{surface, contours}, Make([=, this] {
-            const auto triangle =
-                surface->locator ? surface->locator->triangleAt(label_.at) : std::optional<std::uint32_t>{};
-            if (onContour) {
-                const auto height = triangle ? surface->locator->heightAt(label_.at) : std::nullopt;
-                const auto on = contours ? nearestContour(*contours, label_.at, height, interval)
-                                         : OnContour{};
-                if (!(on.distance < INFINITY)) return nothing("there is no contour near it");
-                auto out = annotate::labelPlace(on.place, on.height, {}, how_);
-                out.direction = annotate::upright(geometry::azimuth({0, 0}, on.along));
-                return out;
-            }
-            if (!triangle) return nothing("it lies off the surface");
-            return annotate::labelPlace(label_.at, *surface->locator->heightAt(label_.at),
-                                        gradientOf(surface->locator->tin(), *triangle), how_);
-        }));
+        return std::pair(
+            std::vector<Input>{surface, contours}, Make([=, this] {
+                const auto triangle = surface->locator ? surface->locator->triangleAt(label_.at)
+                                                       : std::optional<std::uint32_t>{};
+                if (onContour) {
+                    const auto height = triangle ? surface->locator->heightAt(label_.at) : std::nullopt;
+                    const auto on =
+                        contours ? nearestContour(*contours, label_.at, height, interval) : OnContour{};
+                    if (!(on.distance < INFINITY)) return nothing("there is no contour near it");
+                    auto out = annotate::labelPlace(on.place, on.height, {}, how_);
+                    out.direction = annotate::upright(geometry::azimuth({0, 0}, on.along));
+                    return out;
+                }
+                if (!triangle) return nothing("it lies off the surface");
+                return annotate::labelPlace(label_.at, *surface->locator->heightAt(label_.at),
+                                            gradientOf(surface->locator->tin(), *triangle), how_);
+            }));
     }
     Prepared atStation() {
         const auto along = e_.alignment(label_.target);
         if (!along) return std::nullopt;
-        return std::pair(std::vector<Input>{along}, Make([this, along] {
-            if (along->path.empty()) return nothing("its alignment has no length");
-            const auto [distance, offset] = label_.at;
-            if (distance < -1e-9 || distance > along->length + 1e-9)
-                return nothing("its alignment does not reach its station any more");
-            const double running = along->running(distance);
-            return annotate::labelStation(
-                route::placeAt(*along, running, offset),
-                {along->read(running), offset, geometry::positionAt(along->path, distance).direction}, how_);
-        }));
+        return std::pair(
+            std::vector<Input>{along}, Make([this, along] {
+                if (along->path.empty()) return nothing("its alignment has no length");
+                const auto [distance, offset] = label_.at;
+                if (distance < -1e-9 || distance > along->length + 1e-9)
+                    return nothing("its alignment does not reach its station any more");
+                const double running = along->running(distance);
+                return annotate::labelStation(
+                    route::placeAt(*along, running, offset),
+                    {along->read(running), offset, geometry::positionAt(along->path, distance).direction},
+                    how_);
+            }));
     }
     Prepared ofParcel() {
         const auto* parcel = e_.document.get<Parcel>(label_.target);
@@ -141,29 +145,31 @@ private:
         if (!line) return std::nullopt;
         const auto object = e_.document.find(label_.target);
         return std::pair(std::vector<Input>{line, object}, Make([this, line, object] {
-            const auto geometry = parcel::survey(line->path);
-            if (geometry.courses.empty()) return nothing("its parcel has no courses");
-            return annotate::labelArea(annotate::placeInside(geometry::flattened(line->path, 0.1)),
-                                       {object->name, geometry.area, geometry.perimeter}, how_);
-        }));
+                             const auto geometry = parcel::survey(line->path);
+                             if (geometry.courses.empty()) return nothing("its parcel has no courses");
+                             return annotate::labelArea(
+                                 annotate::placeInside(geometry::flattened(line->path, 0.1)),
+                                 {object->name, geometry.area, geometry.perimeter}, how_);
+                         }));
     }
     Prepared ofControl() {
         const auto line = e_.line(label_.target);
         if (!line || label_.part >= line->vertices.size()) return std::nullopt;
         const auto object = e_.document.find(label_.target);
         return std::pair(std::vector<Input>{line, object}, Make([this, line, object] {
-            const auto& v = line->vertices[label_.part];
-            const auto height = linework::heightAt(*line, v.distance);
-            return annotate::labelControl(
-                v.place, {object->name, height, line->gradeAhead(label_.part), v.distance}, how_);
-        }));
+                             const auto& v = line->vertices[label_.part];
+                             const auto height = linework::heightAt(*line, v.distance);
+                             return annotate::labelControl(
+                                 v.place, {object->name, height, line->gradeAhead(label_.part), v.distance},
+                                 how_);
+                         }));
     }
     Prepared ofPoint() {
         const auto* points = e_.document.get<Points>(label_.target);
         if (points == nullptr || label_.part >= points->set.size()) return std::nullopt;
-        return std::pair(
-            std::vector<Input>{e_.document.find(label_.target)},
-            Make([this, points] { return annotate::labelPoint(points->set[label_.part], how_); }));
+        return std::pair(std::vector<Input>{e_.document.find(label_.target)}, Make([this, points] {
+                             return annotate::labelPoint(points->set[label_.part], how_);
+                         }));
     }
     Prepared ofSide() {
         const auto on = e_.line(label_.target);
@@ -171,16 +177,16 @@ private:
         const geometry::Path* path = on ? &on->path : (along ? &along->path : nullptr);
         if (path == nullptr || label_.part >= path->size()) return std::nullopt;
         return std::pair(std::vector<Input>{on ? Input(on) : Input(along)}, Make([this, on, along, path] {
-            std::optional<double> from;
-            std::optional<double> to;
-            if (on) {
-                double start = 0;
-                for (std::size_t i = 0; i < label_.part; ++i) start += lengthOf((*path)[i]);
-                from = linework::heightAt(*on, start);
-                to = linework::heightAt(*on, start + lengthOf((*path)[label_.part]));
-            }
-            return annotate::labelSegment((*path)[label_.part], how_, from, to);
-        }));
+                             std::optional<double> from;
+                             std::optional<double> to;
+                             if (on) {
+                                 double start = 0;
+                                 for (std::size_t i = 0; i < label_.part; ++i) start += lengthOf((*path)[i]);
+                                 from = linework::heightAt(*on, start);
+                                 to = linework::heightAt(*on, start + lengthOf((*path)[label_.part]));
+                             }
+                             return annotate::labelSegment((*path)[label_.part], how_, from, to);
+                         }));
     }
 
     Evaluation& e_;

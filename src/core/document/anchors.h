@@ -7,8 +7,8 @@
 
 namespace erdwerk::document {
 
-/// Where an anchor holds on now; nothing when that is gone. Lines are as they were drawn, which is the same as
-/// in the results but for those that follow designs and slopes.
+/// Where an anchor holds on now; nothing when that is gone. Lines are as they were drawn, which is the same
+/// as in the results but for those that follow designs and slopes.
 std::optional<geometry::Vec2> anchorPlace(const Document& document, const objects::Anchor& anchor);
 /// The side that it lies on; nothing when it is on none.
 std::optional<geometry::Segment> anchorSide(const Document& document, const objects::Anchor& anchor);

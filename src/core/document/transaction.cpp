@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <map>
 
-#include "core/document/edit_trace.h"
 #include "core/document/anchors.h"
+#include "core/document/edit_trace.h"
 #include "core/document/following.h"
 
 namespace erdwerk::document {

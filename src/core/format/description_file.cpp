@@ -10,12 +10,13 @@
 
 namespace erdwerk::format {
 
-Result<parcel::DescriptionTemplate> parseWording(const std::string& text, const std::string& file) {
+Result<parcel::DescriptionTemplate> parseWording(const std::string& text, const std::string& file,
+                                                 const parcel::DescriptionTemplate& otherwise) {
     const auto j = parseJson(text, file);
     if (!j) return tl::unexpected(j.error());
     if (!j->is_object())
         return badInput("a template is an object with a sentence for each kind of part", file, 1);
-    parcel::DescriptionTemplate out;
+    parcel::DescriptionTemplate out = otherwise;
     const auto keys = parcel::sentenceKeys();
     for (const auto& [key, value] : j->items()) {
         const std::string name = key;
@@ -26,17 +27,15 @@ Result<parcel::DescriptionTemplate> parseWording(const std::string& text, const 
         if (!value.is_string()) return badInput("'" + name + "' is not a text", file, 1);
         (name == "name" ? out.name : out.*(known->sentence)) = value.get<std::string>();
     }
-    for (const auto& key : keys)
-        if (!j->contains(std::string(key.key)) && key.key != "opening" && key.key != "listOpening")
-            return badInput("the sentence '" + std::string(key.key) + "' is missing", file, 1);
     if (auto good = parcel::validate(out); !good) return badInput(good.error().text, file, 1);
     return out;
 }
 
-Result<parcel::DescriptionTemplate> readWording(const std::string& path) {
-    return fromFile<parcel::DescriptionTemplate>(path, [](std::string_view bytes, const std::string& file) {
-        return parseWording(std::string(bytes), file);
-    });
+Result<parcel::DescriptionTemplate> readWording(const std::string& path,
+                                                const parcel::DescriptionTemplate& otherwise) {
+    const auto text = readFile(path);
+    if (!text) return tl::unexpected(text.error());
+    return parseWording(*text, path, otherwise);
 }
 
 Result<void> writeWording(const std::string& path, const parcel::DescriptionTemplate& wording) {

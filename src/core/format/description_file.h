@@ -9,10 +9,12 @@
 
 namespace erdwerk::format {
 
-/// Every key of parcel::sentenceKeys() but listOpening and opening is needed; also "name". An unknown key or
-/// field, or a value that is no text, is BadInput with the file and what it is.
-Result<parcel::DescriptionTemplate> readWording(const std::string& path);
-Result<parcel::DescriptionTemplate> parseWording(const std::string& text, const std::string& file);
+/// The keys of parcel::sentenceKeys(), and "name"; a sentence that is left out is that of `otherwise`. An
+/// unknown key or field, or a value that is no text, is BadInput with the file and what it is.
+Result<parcel::DescriptionTemplate> readWording(const std::string& path,
+                                                const parcel::DescriptionTemplate& otherwise);
+Result<parcel::DescriptionTemplate> parseWording(const std::string& text, const std::string& file,
+                                                 const parcel::DescriptionTemplate& otherwise);
 Result<void> writeWording(const std::string& path, const parcel::DescriptionTemplate& wording);
 
 /// `course,along,to`: the course from 1, what it runs along, the thing it runs to. One for each of `courses`;

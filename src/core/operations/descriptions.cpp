@@ -225,9 +225,9 @@ std::string courseWords(const parcel::CalledCourse& c, const parcel::DrawnCourse
 
 std::optional<geometry::Vec2> middleOfCourse(const derive::ReadingResult& reading, std::size_t course) {
     if (course >= reading.drawn.size() || !reading.drawn[course].drawn) return std::nullopt;
-    const auto segment = std::count_if(reading.drawn.begin(),
-                                       reading.drawn.begin() + static_cast<std::ptrdiff_t>(course),
-                                       [](const auto& c) { return c.drawn; });
+    const auto segment =
+        std::count_if(reading.drawn.begin(), reading.drawn.begin() + static_cast<std::ptrdiff_t>(course),
+                      [](const auto& c) { return c.drawn; });
     return pointAt(reading.path[static_cast<std::size_t>(segment)], 0.5);
 }
 

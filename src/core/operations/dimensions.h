@@ -9,8 +9,8 @@ namespace erdwerk::operations {
 using document::anchorPlace;
 using document::anchorSide;
 
-/// BadInput for too few anchors, and for angles, deltas and radii whose anchors are not on sides. The style is
-/// the first there is, or a plain one that is made.
+/// BadInput for too few anchors, and for angles, deltas and radii whose anchors are not on sides. The style
+/// is the first there is, or a plain one that is made.
 Edit newDimension(annotate::DimensionKind kind, std::vector<Anchor> anchors, annotate::DimensionLine line);
 /// Its dimension line goes through a place.
 Edit dragDimension(ObjectId dimension, geometry::Vec2 place);
@@ -24,7 +24,8 @@ std::optional<geometry::Segment> anchorSide(const Derived& derived, const Anchor
 /// The offset that brings the dimension line through a place; nothing when it measures nothing.
 std::optional<double> offsetThrough(const Document& document, const Dimension& dimension,
                                     geometry::Vec2 place);
-/// The anchor on what lies at a place of an object: on a vertex or a point (`part`), else on the nearest side.
+/// The anchor on what lies at a place of an object: on a vertex or a point (`part`), else on the nearest
+/// side.
 Anchor anchorOn(const Derived& derived, ObjectId object, std::optional<std::size_t> part,
                 geometry::Vec2 place);
 /// Ends that lost what they held on to stay where they were, as places of their own.

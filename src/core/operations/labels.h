@@ -25,8 +25,8 @@ struct StationUnder {
     double distance = 0;
     double offset = 0;
 };
-/// Of this alignment, or the nearest when it is none; nothing where there is none. Within `touch` it counts as
-/// on it.
+/// Of this alignment, or the nearest when it is none; nothing where there is none. Within `touch` it counts
+/// as on it.
 std::optional<StationUnder> stationUnder(const Derived& derived, ObjectId alignment, geometry::Vec2 place,
                                          double touch);
 

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/linework/enclosure.h"
 #include "core/operations/free_name.h"
 
 namespace erdwerk::operations {
@@ -80,6 +81,28 @@ Result<parcel::SplitFigure> splitOf(const Derived& derived, ObjectId parcel, con
             break;
     }
     return parcel::splitAlong(*figure, cut.from, cut.to);
+}
+
+Result<Path> figureRound(const Derived& derived, Vec2 place) {
+    const auto& hidden = derived.document.shown().hidden;
+    std::vector<Path> paths;
+    for (const auto& [id, line] : derived.lines) {
+        const ObjectId group = derived.document.find(id)->group;
+        const bool shown = hidden.count(id) == 0 && (!group || hidden.count(group) == 0);
+        if (shown && !line->path.empty()) paths.push_back(line->path);
+    }
+    return linework::enclosureOf(paths, place);
+}
+
+Edit parcelRound(const Results& seen, Vec2 place) {
+    return [=](const Document& d) -> Result<Edited> {
+        const auto figure = figureRound(*seen, place);
+        if (!figure) return tl::unexpected(figure.error());
+        ObjectId line;
+        const Document out =
+            d.added(document::freshName<Line>(d, "Boundary"), Line{lineAlong(*figure, {})}, &line);
+        return out.added(document::freshName<Parcel>(d, "Parcel"), Parcel{line, false, 0, {}});
+    };
 }
 
 Edit splitParcel(const Results& seen, ObjectId parcel, const ParcelCut& cut) {

@@ -1,5 +1,5 @@
 #pragma once
-// Dividing a parcel in two.
+// Parcels of the figures that lines make, and parcels divided in two.
 
 #include "core/operations/lines.h"
 #include "core/parcel/split.h"
@@ -22,5 +22,10 @@ Result<parcel::SplitFigure> splitOf(const Derived& derived, ObjectId parcel, con
 /// parcel of its own, with the wording and the names of its sides. Corners keep their heights, new ones have
 /// none. `seen`: what the cut was shown on; with another boundary meanwhile it is refused.
 Edit splitParcel(const Results& seen, ObjectId parcel, const ParcelCut& cut);
+
+/// The figure that the shown lines make round a place (see linework/enclosure.h).
+Result<geometry::Path> figureRound(const Derived& derived, geometry::Vec2 place);
+/// A closed line of it without heights, and its parcel.
+Edit parcelRound(const Results& seen, geometry::Vec2 place);
 
 }  // namespace erdwerk::operations

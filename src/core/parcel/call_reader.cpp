@@ -17,20 +17,6 @@ constexpr std::string_view numberedThings =
 constexpr std::string_view besideThings =
     "wide width road street inch inches strip easement high deep diameter rebar";
 
-/// Azimuth of "north", "northeasterly", "southward".
-std::optional<double> roseOf(std::string_view word) {
-    constexpr std::array<std::string_view, 8> roses{"north", "northeast", "east", "southeast",
-                                                    "south", "southwest", "west", "northwest"};
-    std::optional<double> out;
-    std::size_t longest = 0;
-    for (std::size_t r = 0; r < roses.size(); ++r) {
-        if (!word.starts_with(roses[r]) || roses[r].size() < longest) continue;
-        longest = roses[r].size();
-        out = Angle::degrees(45.0 * static_cast<double>(r)).radians();
-    }
-    return out;
-}
-
 class CallReader {
 public:
     CallReader(Words words, const CallSpan& span, const CallContext& context)
@@ -361,7 +347,7 @@ private:
     void side(std::size_t i, std::size_t from) {
         auto& c = out_.course;
         if (!c.heading && i >= span_.body && i < span_.body + 4 && words_[i].text.ends_with("erly"))
-            c.heading = roseOf(words_[i].text);
+            c.heading = compassOf(words_[i].text);
         if (!c.right && oneOf(words_[i], "left right")) {
             c.right = words_[i].is("right");
             std::size_t first = i;
@@ -372,7 +358,7 @@ private:
         std::size_t k = i + 1;
         while (isAt(words_, k, "to the")) ++k;
         if (k >= words_.size() || words_[k].isNumber()) return;
-        c.concave = roseOf(words_[k].text);
+        c.concave = compassOf(words_[k].text);
         if (c.concave && !c.right) c.sideWords = {words_[i].place.from, words_[k].place.to};
     }
 

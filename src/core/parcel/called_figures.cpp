@@ -211,6 +211,19 @@ bool oneOf(const CalledWord& word, std::string_view list) {
     return false;
 }
 
+std::optional<double> compassOf(std::string_view word) {
+    constexpr std::array<std::string_view, 8> roses{"north", "northeast", "east", "southeast",
+                                                    "south", "southwest", "west", "northwest"};
+    std::optional<double> out;
+    std::size_t longest = 0;
+    for (std::size_t r = 0; r < roses.size(); ++r) {
+        if (!word.starts_with(roses[r]) || roses[r].size() < longest) continue;
+        longest = roses[r].size();
+        out = Angle::degrees(45.0 * static_cast<double>(r)).radians();
+    }
+    return out;
+}
+
 std::string_view unitName(CalledUnit unit) {
     constexpr std::array<std::string_view, 4> names{"m", "ft", "ftUS", "chain"};
     return names[static_cast<std::size_t>(unit)];

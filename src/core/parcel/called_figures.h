@@ -64,6 +64,9 @@ std::optional<FoundLength> lengthAt(Words words, std::size_t at);
 /// 1,234.5 square metres, 0.5 acres, 1.2 ha, 1200 sq. ft., 850 m².
 std::optional<FoundArea> areaAt(Words words, std::size_t at);
 
+/// Azimuth of "north", "northeasterly", "southward", to an eighth of a turn.
+std::optional<double> compassOf(std::string_view word);
+
 /// Whether a word is one of a list divided by spaces.
 bool oneOf(const CalledWord& word, std::string_view list);
 

@@ -6,89 +6,16 @@
 #include <numbers>
 
 #include "core/parcel/called_figure.h"
+#include "core/parcel/sentence.h"
 
 namespace erdwerk::parcel {
 
 namespace {
 
-constexpr std::string_view courseFields = "direction bearing azimuth distance along to";
-constexpr std::string_view curveFields =
-    "side radius delta arcLength chord chordDirection chordBearing chordAzimuth along to";
-
-bool listed(std::string_view list, std::string_view word) {
-    for (std::size_t at = 0; at < list.size();) {
-        const std::size_t end = std::min(list.find(' ', at), list.size());
-        if (list.substr(at, end - at) == word) return true;
-        at = end + 1;
-    }
-    return false;
-}
-
-/// A field as it is asked for.
-struct Field {
-    std::string name;
-    std::optional<int> decimals;
-    std::optional<LengthUnit> unit;
-    bool zeros = false;
-    bool words = false;
-};
-
-struct Piece {
-    std::string text;
-    std::optional<Field> field;
-};
-
-Result<Field> fieldOf(const std::string& inside) {
-    Field out;
-    const auto colon = inside.find(':');
-    out.name = inside.substr(0, colon);
-    if (colon == std::string::npos) return out;
-    for (std::size_t at = colon + 1; at < inside.size();) {
-        const std::size_t end = std::min(inside.find(' ', at), inside.size());
-        const std::string word = inside.substr(at, end - at);
-        at = end + 1;
-        if (word.empty()) continue;
-        if (word.size() == 1 && word[0] >= '0' && word[0] <= '9')
-            out.decimals = word[0] - '0';
-        else if (const auto unit = unitFromSymbol(word))
-            out.unit = unit;
-        else if (word == "zeros")
-            out.zeros = true;
-        else if (word == "words")
-            out.words = true;
-        else
-            return badInput("'" + word + "' in {" + inside +
-                            "} is none of decimals from 0 to 9, m, ft, ftUS, zeros, words");
-    }
-    return out;
-}
-
-Result<std::vector<Piece>> piecesOf(const std::string& sentence) {
-    std::vector<Piece> out;
-    for (std::size_t at = 0; at < sentence.size();) {
-        const std::size_t open = sentence.find_first_of("{}", at);
-        if (open > at) out.push_back({sentence.substr(at, open - at), {}});
-        if (open == std::string::npos) break;
-        const std::size_t close = sentence.find_first_of("{}", open + 1);
-        if (sentence[open] == '}' || close == std::string::npos || sentence[close] == '{')
-            return badInput("a brace stands without its other");
-        auto field = fieldOf(sentence.substr(open + 1, close - open - 1));
-        if (!field) return tl::unexpected(field.error());
-        out.push_back({{}, std::move(*field)});
-        at = close + 1;
-    }
-    return out;
-}
-
-/// The pieces of a sentence that was found valid.
-std::vector<Piece> valid(const std::string& sentence) {
-    return piecesOf(sentence).value_or(std::vector<Piece>{});
-}
-
 bool has(const std::string& sentence, std::string_view field) {
-    const auto pieces = valid(sentence);
+    const auto pieces = validPieces(sentence);
     return std::any_of(pieces.begin(), pieces.end(),
-                       [&](const Piece& p) { return p.field && p.field->name == field; });
+                       [&](const SentencePiece& p) { return p.field && p.field->name == field; });
 }
 
 /// Spelled parts of a quadrant bearing or a turn.
@@ -128,25 +55,26 @@ public:
     Writer(const DescriptionTemplate& wording, const DescriptionOrder& order, Auto decimals)
         : wording_(wording), order_(order), auto_(decimals) {}
 
-    using Values = std::function<std::string(const Field&)>;
+    using Values = std::function<std::string(const SentenceField&)>;
 
     [[nodiscard]] std::string filled(const std::string& sentence, const Values& values) const {
         std::string out;
-        for (const auto& piece : valid(sentence)) out += piece.field ? values(*piece.field) : piece.text;
+        for (const auto& piece : validPieces(sentence))
+            out += piece.field ? values(*piece.field) : piece.text;
         return out;
     }
 
-    [[nodiscard]] std::string lengthText(double value, const Field& field) const {
+    [[nodiscard]] std::string lengthText(double value, const SentenceField& field) const {
         const LengthUnit unit = field.unit.value_or(order_.display.unit);
         return formatFixed(convertLength(value, order_.display.unit, unit),
                            field.decimals.value_or(auto_.length));
     }
 
-    [[nodiscard]] AngleFormat angleFormat(const Field& field) const {
+    [[nodiscard]] AngleFormat angleFormat(const SentenceField& field) const {
         return {field.decimals.value_or(auto_.seconds), AngleParts::Seconds, field.zeros};
     }
 
-    [[nodiscard]] std::string directionText(Angle azimuth, const Field& field) const {
+    [[nodiscard]] std::string directionText(Angle azimuth, const SentenceField& field) const {
         DisplaySettings display = order_.display;
         if (field.name.ends_with("earing")) display.direction = DirectionStyle::Bearing;
         if (field.name.ends_with("zimuth")) display.direction = DirectionStyle::Azimuth;
@@ -155,7 +83,7 @@ public:
     }
 
     /// Everything of a course but along and to.
-    [[nodiscard]] std::string courseValue(const Course& c, const Field& field) const {
+    [[nodiscard]] std::string courseValue(const Course& c, const SentenceField& field) const {
         if (field.name == "side") return c.right ? "right" : "left";
         if (field.name == "radius") return lengthText(c.radius, field);
         if (field.name == "arcLength") return lengthText(c.arcLength, field);
@@ -176,12 +104,14 @@ public:
                                      bool running) const {
         std::string along;
         if (!before.empty() && names.along != before)
-            along += filled(wording_.leaving, [&](const Field&) { return before; });
-        if (!names.along.empty()) along += filled(wording_.along, [&](const Field&) { return names.along; });
-        std::string to =
-            names.to.empty() ? std::string() : filled(wording_.to, [&](const Field&) { return names.to; });
+            along += filled(wording_.leaving, [&](const SentenceField&) { return before; });
+        if (!names.along.empty())
+            along += filled(wording_.along, [&](const SentenceField&) { return names.along; });
+        std::string to = names.to.empty()
+                             ? std::string()
+                             : filled(wording_.to, [&](const SentenceField&) { return names.to; });
         const std::string& sentence = sentenceOf(c);
-        std::string out = filled(sentence, [&](const Field& field) {
+        std::string out = filled(sentence, [&](const SentenceField& field) {
             if (field.name == "along") return along;
             if (field.name == "to") return to;
             return courseValue(c, field);
@@ -191,7 +121,7 @@ public:
         return running ? "thence " + out : out;
     }
 
-    [[nodiscard]] std::string placeValue(geometry::Vec2 at, const Field& field) const {
+    [[nodiscard]] std::string placeValue(geometry::Vec2 at, const SentenceField& field) const {
         if (field.name == "position") {
             DisplaySettings display = order_.display;
             display.lengthDecimals = field.decimals.value_or(auto_.length);
@@ -203,13 +133,16 @@ public:
 
     [[nodiscard]] std::string beginning(geometry::Vec2 at) const {
         std::string name = order_.beginning.empty() ? "a point" : order_.beginning;
-        const auto values = [&](const Field& field) -> std::string {
+        const auto values = [&](const SentenceField& field) -> std::string {
             if (field.name == "beginning") return name;
             if (field.name == "from") return order_.tie->from.empty() ? "a point" : order_.tie->from;
             if (field.name == "tie") return tie();
             return placeValue(at, field);
         };
-        return filled(order_.tie ? wording_.commence : wording_.beginning, values);
+        if (!order_.tie) return filled(wording_.beginning, values);
+        std::string out = filled(wording_.commence, values);
+        if (has(wording_.commence, "tie")) return out;
+        return out + "; " + tie() + "; " + filled(wording_.beginning, values);
     }
 
     [[nodiscard]] std::string tie() const {
@@ -251,9 +184,9 @@ CalledCourse calledBy(const Course& c, const std::string& sentence, const Descri
     out.isCurve = c.isCurve;
     out.right = c.right;
     out.tangent = c.tangent;
-    for (const auto& piece : valid(sentence)) {
+    for (const auto& piece : validPieces(sentence)) {
         if (!piece.field) continue;
-        const Field& f = *piece.field;
+        const SentenceField& f = *piece.field;
         const double perUnit = f.unit ? metresPer(order.display.unit) / metresPer(*f.unit) : 1.0;
         const auto length = [&](double v) {
             return rounded(v, perUnit, f.decimals.value_or(decimals.length));
@@ -299,12 +232,12 @@ std::vector<DescriptionPart> partsOf(const ParcelGeometry& parcel, const Descrip
     std::vector<DescriptionPart> out;
     const auto& courses = parcel.courses;
     if (!order.name.empty() && !wording.opening.empty())
-        out.push_back(
-            {Kind::Opening, 0, writer.filled(wording.opening, [&](const Field&) { return order.name; })});
+        out.push_back({Kind::Opening, 0,
+                       writer.filled(wording.opening, [&](const SentenceField&) { return order.name; })});
     out.push_back({Kind::Beginning, 0, writer.beginning(courses.front().start)});
     const bool list = !wording.listOpening.empty() && courses.size() > 1;
     if (list)
-        out.push_back({Kind::ListOpening, 0, writer.filled(wording.listOpening, [&](const Field& f) {
+        out.push_back({Kind::ListOpening, 0, writer.filled(wording.listOpening, [&](const SentenceField& f) {
                            return f.name == "count" ? std::to_string(courses.size())
                                                     : countWords(courses.size());
                        })});
@@ -316,14 +249,15 @@ std::vector<DescriptionPart> partsOf(const ParcelGeometry& parcel, const Descrip
         text += writer.course(courses[i], names, before, !list);
         before = names.along;
         if (i + 1 == courses.size() && closes)
-            text += writer.filled(wording.closing, [&](const Field&) {
+            text += writer.filled(wording.closing, [&](const SentenceField&) {
                 return order.beginning.empty() ? std::string("the point of beginning") : order.beginning;
             });
         out.push_back({Kind::Course, i, std::move(text)});
     }
     if (!wording.area.empty())
-        out.push_back({Kind::Area, 0,
-                       writer.filled(wording.area, [&](const Field&) { return writer.area(parcel.area); })});
+        out.push_back({Kind::Area, 0, writer.filled(wording.area, [&](const SentenceField&) {
+                           return writer.area(parcel.area);
+                       })});
     if (!closes)
         out.push_back({Kind::Note, 0,
                        "The courses do not close: from the end of the last, the point of beginning lies " +
@@ -332,131 +266,7 @@ std::vector<DescriptionPart> partsOf(const ParcelGeometry& parcel, const Descrip
     return out;
 }
 
-DescriptionTemplate plainWords(const std::string& name,
-                               const std::function<std::string(const std::string&)>& length) {
-    DescriptionTemplate t;
-    t.name = name;
-    t.opening = "{name}: a parcel of land, described as follows.";
-    t.commence =
-        "Commencing at {from}; {tie}, to {beginning} (E {easting:2}  N {northing:2}), the point of beginning";
-    t.commence = "Commencing at {from}; {tie}, to {beginning} ({position:2}), the point of beginning";
-    t.beginning = "Beginning at {beginning} ({position:2}), the point of beginning";
-    t.line = "{along}{direction}, a distance of " + length("distance") + "{to}";
-    const auto curve = [&](const std::string& kind) {
-        return "{along}along a " + kind + " curve to the {side}, having a radius of " + length("radius") +
-               " and a central angle of {delta}, the chord of which bears {chordDirection} and measures " +
-               length("chord") + ", an arc length of " + length("arcLength") + "{to}";
-    };
-    t.curveTangent = curve("tangent");
-    t.curveNonTangent = curve("non-tangent");
-    t.along = "along {along}, ";
-    t.leaving = "leaving {leaving}, ";
-    t.to = ", to {to}";
-    t.closing = ", to the point of beginning";
-    t.area = "Containing {area}, more or less.";
-    return t;
-}
-
-DescriptionTemplate numbered(DescriptionTemplate t, const std::string& name) {
-    t.name = name;
-    t.listOpening = "the following {countWords} ({count}) courses:";
-    return t;
-}
-
 }  // namespace
-
-std::span<const SentenceKey> sentenceKeys() {
-    using T = DescriptionTemplate;
-    static constexpr std::array<SentenceKey, 12> keys{
-        {{"opening", &T::opening, "name"},
-         {"commence", &T::commence, "from tie beginning position easting northing"},
-         {"beginning", &T::beginning, "beginning position easting northing"},
-         {"line", &T::line, courseFields},
-         {"curveTangent", &T::curveTangent, curveFields},
-         {"curveNonTangent", &T::curveNonTangent, curveFields},
-         {"along", &T::along, "along"},
-         {"leaving", &T::leaving, "leaving"},
-         {"to", &T::to, "to"},
-         {"listOpening", &T::listOpening, "count countWords"},
-         {"closing", &T::closing, "beginning"},
-         {"area", &T::area, "area"}}};
-    return keys;
-}
-
-Result<void> validate(const DescriptionTemplate& wording) {
-    for (const auto& [key, sentence, fields] : sentenceKeys()) {
-        const auto pieces = piecesOf(wording.*sentence);
-        if (!pieces) return badInput("\"" + std::string(key) + "\": " + pieces.error().text);
-        for (const auto& piece : *pieces) {
-            if (!piece.field || listed(fields, piece.field->name)) continue;
-            std::string known;
-            for (const char c : fields) known += c == ' ' ? ", " : std::string(1, c);
-            return badInput("\"" + std::string(key) + "\" has no field {" + piece.field->name +
-                            "}: " + known);
-        }
-    }
-    for (const auto* needed : {&wording.line, &wording.curveTangent, &wording.curveNonTangent})
-        if (needed->empty())
-            return badInput("the sentences line, curveTangent and curveNonTangent are needed");
-    return {};
-}
-
-std::span<const DescriptionTemplate> shippedTemplates() {
-    static const std::array<DescriptionTemplate, 4> all = [] {
-        const auto metric = [](const std::string& f) { return "{" + f + ":m} metres"; };
-        const auto feet = [](const std::string& f) { return "{" + f + ":ft} feet"; };
-        const DescriptionTemplate plain = plainWords("Plain, metres", metric);
-        const DescriptionTemplate plainFeet = plainWords("Plain, feet", feet);
-        return std::array<DescriptionTemplate, 4>{plain, plainFeet, numbered(plain, "Numbered list, metres"),
-                                                  numbered(plainFeet, "Numbered list, feet")};
-    }();
-    return all;
-}
-
-const DescriptionTemplate& plainTemplate(LengthUnit unit) {
-    const auto fixed = [](const std::string& word) {
-        auto t = plainWords("Plain", [&](const std::string& f) { return "{" + f + ":2} " + word; });
-        for (auto* sentence : {&t.line, &t.curveTangent, &t.curveNonTangent}) {
-            const auto put = [&](const std::string& from, const std::string& to) {
-                if (const auto at = sentence->find(from); at != std::string::npos)
-                    sentence->replace(at, from.size(), to);
-            };
-            put("{direction}", "{bearing:0}");
-            put("{chordDirection}", "{chordBearing:0}");
-            put("{delta}", "{delta:0}");
-        }
-        return t;
-    };
-    static const DescriptionTemplate metres = fixed("metres");
-    static const DescriptionTemplate feet = fixed("feet");
-    return unit == LengthUnit::Metre ? metres : feet;
-}
-
-std::optional<std::string> areaWords(double squareUnits, LengthUnit unit, std::string_view areaUnit) {
-    // Feet of the project are what square feet and acres are made of.
-    const double foot = metresPer(unit == LengthUnit::UsSurveyFoot ? unit : LengthUnit::InternationalFoot);
-    const double metres = squareUnits * metresPer(unit) * metresPer(unit);
-    if (areaUnit == "m2") return formatFixed(metres, 2) + " square metres";
-    if (areaUnit == "ha") return formatFixed(metres / 10000, 4) + " hectares";
-    if (areaUnit == "ft2") return formatFixed(metres / (foot * foot), 0) + " square feet";
-    if (areaUnit == "acre") return formatFixed(metres / (43560 * foot * foot), 4) + " acres";
-    return std::nullopt;
-}
-
-std::string countWords(std::size_t count) {
-    static constexpr std::array small{"zero",    "one",     "two",       "three",    "four",
-                                      "five",    "six",     "seven",     "eight",    "nine",
-                                      "ten",     "eleven",  "twelve",    "thirteen", "fourteen",
-                                      "fifteen", "sixteen", "seventeen", "eighteen", "nineteen"};
-    static constexpr std::array tens{"",      "",      "twenty",  "thirty", "forty",
-                                     "fifty", "sixty", "seventy", "eighty", "ninety"};
-    if (count < 20) return small[count];
-    if (count < 100) return tens[count / 10] + (count % 10 ? "-" + countWords(count % 10) : std::string());
-    if (count < 1000)
-        return countWords(count / 100) + " hundred" +
-               (count % 100 ? " " + countWords(count % 100) : std::string());
-    return std::to_string(count);
-}
 
 Result<Description> written(const ParcelGeometry& parcel, const DescriptionTemplate& wording,
                             const DescriptionOrder& order) {

@@ -25,12 +25,13 @@ namespace erdwerk::parcel {
 /// | line | direction, bearing, azimuth, distance, along, to |
 /// | curveTangent, curveNonTangent | side, radius, delta, arcLength, chord, chordDirection, chordBearing,
 ///   chordAzimuth, along, to |
-/// | along, leaving, to | along; leaving; to |
+/// | along, leaving, to | along; leaving (along is the same); to |
 /// | listOpening (empty: running text) | count, countWords |
 /// | closing | beginning |
 /// | area | area |
 ///
-/// A line or curve without {along} or {to} has those sentences before and behind it.
+/// A line or curve without {along} or {to} has those sentences before and behind it; a commence without
+/// {tie} is followed by the tie and the beginning.
 struct DescriptionTemplate {
     std::string name;
     std::string opening;

@@ -30,7 +30,8 @@ TEST(Dimension, AlongAnAzimuthMeasuresThatPart) {
     EXPECT_NEAR(of(DimensionKind::Linear, at, {-10, Angle::degrees(90)}).spans[0].value, 30, 1e-9);
     EXPECT_NEAR(of(DimensionKind::Linear, at, {10, Angle::degrees(0)}).spans[0].value, 40, 1e-9);
     // (30, 40) on the direction of 45 degrees: 70 / sqrt 2.
-    EXPECT_NEAR(of(DimensionKind::Linear, at, {0, Angle::degrees(45)}).spans[0].value, 70 / std::sqrt(2), 1e-9);
+    EXPECT_NEAR(of(DimensionKind::Linear, at, {0, Angle::degrees(45)}).spans[0].value, 70 / std::sqrt(2),
+                1e-9);
 }
 
 TEST(Dimension, AChainIsTheSumOfItsParts) {
@@ -41,7 +42,9 @@ TEST(Dimension, AChainIsTheSumOfItsParts) {
     double all = 0;
     for (std::size_t i = 0; i < 3; ++i) {
         all += made.spans[i].value;
-        if (i > 0) EXPECT_THAT(made.spans[i].from, test::IsNear(made.spans[i - 1].to.x, made.spans[i - 1].to.y, 1e-9));
+        if (i > 0)
+            EXPECT_THAT(made.spans[i].from,
+                        test::IsNear(made.spans[i - 1].to.x, made.spans[i - 1].to.y, 1e-9));
     }
     EXPECT_NEAR(all, 40, 1e-9);
 }

@@ -189,15 +189,16 @@ TEST(Placer, CountsOverlapsAsEachWithEachDoes) {
         boxes.push_back({{at(random), at(random)}, size(random), size(random), at(random)});
     std::size_t count = 0;
     for (std::size_t i = 0; i < boxes.size(); ++i)
-        for (std::size_t j = i + 1; j < boxes.size(); ++j) count += sharedArea(boxes[i], boxes[j]) > 1e-9 ? 1 : 0;
+        for (std::size_t j = i + 1; j < boxes.size(); ++j)
+            count += sharedArea(boxes[i], boxes[j]) > 1e-9 ? 1 : 0;
     EXPECT_NEAR(static_cast<double>(countOverlaps(boxes)), static_cast<double>(count), 2);
     EXPECT_EQ(countOverlaps(std::vector<TextBox>{{{0, 0}, 0, 10}, {{0, 0}, 5, 10}}), 0U);
 }
 
 TEST(TextPlaces, AlongALineTheyStandAsStyledFirst) {
     // Read from the left; y goes down, so above is less.
-    const auto text = placesAlong({{0, 0}, {100, 0}}, {line(40, Stand::Above, 0.5, 2), line(30, Stand::Below, 1, 3)},
-                                  std::nullopt);
+    const auto text = placesAlong(
+        {{0, 0}, {100, 0}}, {line(40, Stand::Above, 0.5, 2), line(30, Stand::Below, 1, 3)}, std::nullopt);
     const auto& first = text.candidates.front();
     EXPECT_THAT(first.boxes[0].centre, test::IsNear(50, -7, 1e-9));
     EXPECT_THAT(first.boxes[1].centre, test::IsNear(85, 8, 1e-9));
@@ -215,7 +216,8 @@ TEST(TextPlaces, OnACurveTheyKeepOffIt) {
         const auto text = placesAlong(arc, {line(80, stand)}, std::nullopt);
         const auto& box = text.candidates.front().boxes.front();
         for (std::size_t i = 1; i < arc.size(); ++i)
-            EXPECT_FALSE(crosses(box, arc[i - 1], arc[i])) << i << (stand == Stand::Above ? " above" : " below");
+            EXPECT_FALSE(crosses(box, arc[i - 1], arc[i]))
+                << i << (stand == Stand::Above ? " above" : " below");
     }
 }
 

@@ -40,7 +40,7 @@ TEST(Dimensions, FollowWhatTheyMeasure) {
     const ObjectId angle = s.made(DimensionKind::Angle, {s.side(0), s.side(1)}, {8, {}});
     const ObjectId rise = s.made(DimensionKind::Height, {s.corner(0), s.corner(2)});
     const ObjectId points = s.made(DimensionKind::Aligned, {{Anchor::On::Vertex, s.points, 0, 0.5, {}},
-                                                             {Anchor::On::Place, {}, 0, 0.5, {3, 4}}});
+                                                            {Anchor::On::Place, {}, 0, 0.5, {3, 4}}});
     EXPECT_EQ(s.says(length), "30.00");
     EXPECT_EQ(s.says(angle), "90°00'00\"");
     EXPECT_EQ(s.says(rise), "+1.70");  // from 10.3 to 12
@@ -105,7 +105,8 @@ TEST(Dimensions, TakeOnlyWhatFits) {
     EXPECT_FALSE(s.apply(newDimension(DimensionKind::Aligned, {s.corner(0)}, {})));
     EXPECT_FALSE(s.apply(newDimension(DimensionKind::Angle, {s.corner(0), s.side(1)}, {})));
     EXPECT_THAT(s.said, HasSubstr("pick a side"));
-    EXPECT_FALSE(s.apply(newDimension(DimensionKind::Aligned, {{Anchor::On::Vertex, {999}, 0, 0.5, {}}, s.corner(0)}, {})));
+    EXPECT_FALSE(s.apply(
+        newDimension(DimensionKind::Aligned, {{Anchor::On::Vertex, {999}, 0, 0.5, {}}, s.corner(0)}, {})));
     EXPECT_FALSE(s.apply(moveDimension(s.lane, 3)));
     EXPECT_TRUE(document::difference(before, s.document).empty());
 }
@@ -123,8 +124,68 @@ TEST(Dimensions, AreTiedToWhatWasClicked) {
     EXPECT_THAT(*anchorPlace(s.document, side), test::IsNear(40, 20, 1e-9));
 }
 
-/// Labels and dimensions of everything through any edits: each is there or its going was said, none names what
-/// is gone, and undo brings back just what was.
+/// Anything that may befall a line and what stands beside it; `die` is any number.
+std::vector<Edit> stormEdits(ObjectId line, const linework::Line3D& now, std::size_t vertex, Vec2 place,
+                             std::size_t die, ObjectId points) {
+    return {
+        [=](const Document& d) -> Result<Edited> {
+            auto next = now;
+            next.vertices[vertex].place = place;
+            return setLine(d, line, next);
+        },
+        [=](const Document& d) -> Result<Edited> { return setLine(d, line, linework::reversed(now)); },
+        [=](const Document& d) -> Result<Edited> {
+            auto next = now;
+            if (next.vertices.size() > 4)
+                next.vertices.erase(next.vertices.begin() + static_cast<std::ptrdiff_t>(vertex));
+            return linework::validate(next) ? badInput("no line") : Result<Edited>(setLine(d, line, next));
+        },
+        [=](const Document& d) -> Result<Edited> {
+            auto next = now;
+            linework::LineVertex fresh;
+            fresh.place = place;
+            next.vertices.insert(next.vertices.begin() + static_cast<std::ptrdiff_t>(vertex), fresh);
+            return linework::validate(next) ? badInput("no line") : Result<Edited>(setLine(d, line, next));
+        },
+        [=](const Document& d) -> Result<Edited> {
+            return movePoint(d, {points, die % d.get<objects::Points>(points)->set.size()}, place);
+        },
+        makeLabel(line, std::nullopt, die % now.vertices.size()),
+        relabel({line}),
+        newDimension(DimensionKind::Aligned,
+                     {{Anchor::On::Vertex, line, vertex, 0.5, {}}, {Anchor::On::Place, {}, 0, 0.5, place}},
+                     {4, {}}),
+        [=](const Document& d) -> Result<Edited> {
+            auto next = now;
+            if (next.vertices[vertex].isCorner) next.vertices[vertex].through = place;
+            return linework::validate(next) ? badInput("no line") : Result<Edited>(setLine(d, line, next));
+        }};
+}
+
+/// Every label and dimension names what is there; with results, each says something or why not.
+void expectWhole(const Document& after, bool withResults) {
+    for (const ObjectId id : after.all<objects::Label>()) {
+        const auto& l = *after.get<objects::Label>(id);
+        ASSERT_NE(after.find(l.target), nullptr);
+        ASSERT_NE(after.find(l.style), nullptr);
+        if (l.on == Label::On::Side && after.get<objects::Line>(l.target) != nullptr)
+            ASSERT_LT(l.part, planPath(after.get<objects::Line>(l.target)->line).size());
+    }
+    for (const ObjectId id : after.all<objects::Dimension>())
+        for (const Anchor& a : after.get<objects::Dimension>(id)->anchors)
+            if (a.object) ASSERT_TRUE(anchorPlace(after, a)) << after.nameOf(id);
+    if (withResults) {
+        const auto results = test::valueOf(derive::evaluate(after));
+        for (const ObjectId id : after.all<objects::Label>()) {
+            ASSERT_EQ(results.labels.count(id), 1U);
+            const auto& l = *results.labels.at(id);
+            EXPECT_TRUE(!l.lines.empty() || !l.problem.empty());
+        }
+    }
+}
+
+/// Labels and dimensions of everything through any edits: each is there or its going was said, none names
+/// what is gone, and undo brings back just what was.
 TEST(RecordStorm, LabelsAndDimensionsThroughFiveHundredRandomEdits) {
     std::mt19937 random(2027);
     const auto below = [&](std::size_t n) { return n == 0 ? 0 : random() % n; };
@@ -145,60 +206,12 @@ TEST(RecordStorm, LabelsAndDimensionsThroughFiveHundredRandomEdits) {
         const auto& now = history.current().get<objects::Line>(line)->line;
         const std::size_t vertex = below(now.vertices.size());
         const Vec2 place{static_cast<double>(below(100)), static_cast<double>(below(100))};
-        const std::array<Edit, 9> edits{
-            [&](const Document& d) -> Result<Edited> {
-                auto next = now;
-                next.vertices[vertex].place = place;
-                return setLine(d, line, next);
-            },
-            [&](const Document& d) -> Result<Edited> { return setLine(d, line, linework::reversed(now)); },
-            [&](const Document& d) -> Result<Edited> {
-                auto next = now;
-                if (next.vertices.size() > 4) next.vertices.erase(next.vertices.begin() + static_cast<std::ptrdiff_t>(vertex));
-                return linework::validate(next) ? badInput("no line") : Result<Edited>(setLine(d, line, next));
-            },
-            [&](const Document& d) -> Result<Edited> {
-                auto next = now;
-                linework::LineVertex fresh;
-                fresh.place = place;
-                next.vertices.insert(next.vertices.begin() + static_cast<std::ptrdiff_t>(vertex), fresh);
-                return linework::validate(next) ? badInput("no line") : Result<Edited>(setLine(d, line, next));
-            },
-            [&](const Document& d) -> Result<Edited> {
-                return movePoint(d, {s.points, below(d.get<objects::Points>(s.points)->set.size())}, place);
-            },
-            makeLabel(line, std::nullopt, below(now.vertices.size())),
-            relabel({line}),
-            newDimension(DimensionKind::Aligned,
-                         {{Anchor::On::Vertex, line, vertex, 0.5, {}}, {Anchor::On::Place, {}, 0, 0.5, place}}, {4, {}}),
-            [&](const Document& d) -> Result<Edited> {
-                auto next = now;
-                if (next.vertices[vertex].isCorner) next.vertices[vertex].through = place;
-                return linework::validate(next) ? badInput("no line") : Result<Edited>(setLine(d, line, next));
-            }};
+        const auto edits = stormEdits(line, now, vertex, place, below(100), s.points);
         const auto performed = document::perform("step", edits[below(edits.size())], history.fresh());
         if (!performed) continue;
         ++done;
         history.apply("step", performed->document);
-        const Document& after = history.current();
-        for (const ObjectId id : after.all<objects::Label>()) {
-            const auto& l = *after.get<objects::Label>(id);
-            ASSERT_NE(after.find(l.target), nullptr);
-            ASSERT_NE(after.find(l.style), nullptr);
-            if (l.on == Label::On::Side && after.get<objects::Line>(l.target) != nullptr)
-                ASSERT_LT(l.part, planPath(after.get<objects::Line>(l.target)->line).size());
-        }
-        for (const ObjectId id : after.all<objects::Dimension>())
-            for (const Anchor& a : after.get<objects::Dimension>(id)->anchors)
-                if (a.object) ASSERT_TRUE(anchorPlace(after, a)) << after.nameOf(id);
-        if (step % 25 == 0) {
-            const auto results = test::valueOf(derive::evaluate(after));
-            for (const ObjectId id : after.all<objects::Label>()) {
-                ASSERT_EQ(results.labels.count(id), 1U);
-                const auto& l = *results.labels.at(id);
-                EXPECT_TRUE(!l.lines.empty() || !l.problem.empty());
-            }
-        }
+        expectWhole(history.current(), step % 25 == 0);
     }
     EXPECT_GT(done, 300U);
     const Document last = history.current();

@@ -14,8 +14,8 @@ namespace {
 
 using annotate::LabelKind;
 using geometry::Vec2;
-using test::PlaneSite;
 using test::places;
+using test::PlaneSite;
 using testing::HasSubstr;
 
 struct Labelled : PlaneSite {
@@ -65,7 +65,8 @@ TEST(Labels, OfAlignmentsAndParcelsFollowTheirOwnPath) {
 }
 
 TEST(Labels, OfTheGroundSayWhatThePlaneIs) {
-    // z = 10 + 0.02 x + 0.01 y: at (30, 40) 11; steepest 2.24 per cent, falling to 180 + atan(2) = 243.4 degrees.
+    // z = 10 + 0.02 x + 0.01 y: at (30, 40) 11; steepest 2.24 per cent, falling to 180 + atan(2) = 243.4
+    // degrees.
     Labelled s;
     EXPECT_EQ(s.says(s.made(labelPlace(s.ground, LabelKind::Spot, {30, 40}))), "11.00");
     const ObjectId slope = s.made(labelPlace(s.ground, LabelKind::Slope, {30, 40}));
@@ -76,7 +77,9 @@ TEST(Labels, OfTheGroundSayWhatThePlaneIs) {
     EXPECT_EQ(s.says(contour), "11.0");
     EXPECT_NEAR(PlaneSite::height(s.text(contour).place.x, s.text(contour).place.y), 11, 1e-9);
     // Moved away from the ground it says so, and comes back with it.
-    s.document = document::changed<objects::Label>(s.document, slope, [](objects::Label& l) { l.at = {300, 0}; });
+    s.document = document::changed<objects::Label>(s.document, slope, [](objects::Label& l) {
+        l.at = {300, 0};
+    });
     EXPECT_THAT(s.text(slope).problem, HasSubstr("off the surface"));
     EXPECT_FALSE(s.apply(labelPlace(s.lane, LabelKind::Spot, {0, 0})));
 }
@@ -98,8 +101,9 @@ TEST(Labels, OfStationsStandOnTheirAlignment) {
         for (auto& v : l.line.vertices) v.place = v.place + Vec2{100, 0};
     });
     EXPECT_THAT(s.text(label).place, test::IsNear(145, 25, 1e-9));
-    s.document = document::changed<objects::Line>(
-        s.document, s.lane, [](objects::Line& l) { l.line.vertices[2].place = {140, 12}; });
+    s.document = document::changed<objects::Line>(s.document, s.lane, [](objects::Line& l) {
+        l.line.vertices[2].place = {140, 12};
+    });
     EXPECT_THAT(s.text(label).problem, HasSubstr("does not reach"));
 }
 
@@ -132,7 +136,8 @@ TEST(Labels, ManyAtOnceAndNoneTwice) {
     LabelMany controls;
     controls.controls = true;
     ASSERT_TRUE(s.apply(labelMany({s.group}, controls)));
-    EXPECT_EQ(labelsOf(s.document, s.lane).size(), 4U);  // two sides, two controls: the middle is interpolated
+    EXPECT_EQ(labelsOf(s.document, s.lane).size(),
+              4U);  // two sides, two controls: the middle is interpolated
     // A window takes what has its middle in there: of 5 points one, of the plot nothing.
     LabelMany window;
     window.within = geometry::Box{40, 40, 60, 60};
@@ -145,8 +150,9 @@ TEST(Labels, AnewTheyFitWhatTheirSidesBecame) {
     const auto before = labelsOf(s.document, s.lane);
     EXPECT_FALSE(s.apply(relabel({s.lane})));
     ASSERT_TRUE(s.apply(changeLabelByHand(before[1], [](annotate::LabelStyle& st) { st.height = 4; })));
-    s.document = document::changed<objects::Line>(
-        s.document, s.lane, [](objects::Line& l) { l.line.vertices[0].through = Vec2{25, 5}; });
+    s.document = document::changed<objects::Line>(s.document, s.lane, [](objects::Line& l) {
+        l.line.vertices[0].through = Vec2{25, 5};
+    });
     EXPECT_EQ(s.text(before[0]).kind, LabelKind::Segment);
     ASSERT_TRUE(s.apply(relabel({s.lane})));
     EXPECT_EQ(s.text(before[0]).kind, LabelKind::Curve);

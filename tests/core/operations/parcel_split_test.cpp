@@ -45,5 +45,19 @@ TEST(SplitParcel, KeepsTheBeginningAndGivesTheOtherPartItsNames) {
     EXPECT_FALSE(s.apply(splitParcel(s.results(), s.plot, {ParcelCut::By::Line, {75, 0}, {75, 100}, 0})));
 }
 
+TEST(ParcelRound, TakesTheShownLinesAroundAPlace) {
+    PlaneSite s;
+    // A line across the plot of 60 60 to 90 90.
+    ObjectId across;
+    s.document = s.document.added(
+        "Across", objects::Line{linework::lineThrough(test::places("50 70, 100 70"), {})}, &across);
+    ASSERT_TRUE(s.apply(parcelRound(s.results(), {75, 80})));
+    const ObjectId made = s.last<objects::Parcel>();
+    EXPECT_NEAR(s.results()->parcels.at(made)->geometry.area, 30 * 20, 1e-9);
+    EXPECT_EQ(s.results()->parcels.at(made)->geometry.courses.size(), 4U);
+    EXPECT_FALSE(s.apply(parcelRound(s.results(), {20, 80})));
+    EXPECT_THAT(s.said, HasSubstr("nothing round"));
+}
+
 }  // namespace
 }  // namespace erdwerk::operations

@@ -4,8 +4,8 @@
 
 #include "core/check/finding.h"
 #include "core/linework/rule_list.h"
-#include "core/operations/plan_move.h"
 #include "core/operations/labels.h"
+#include "core/operations/plan_move.h"
 #include "core/operations/records.h"
 #include "core/operations/shape.h"
 #include "core/operations/show.h"

@@ -1,7 +1,7 @@
 // Alignments, profiles, parcels, labels and sheets on a plane.
 
-#include "core/operations/labels.h"
 #include "core/operations/records.h"
+#include "core/operations/labels.h"
 
 #include "core/route/profile.h"
 #include "support/plane_site.h"

@@ -78,6 +78,18 @@ TEST(Describe, NamesSidesAndCornersAndTheWayToTheBeginning) {
             "of beginning."));
 }
 
+TEST(Describe, ACommenceWithoutItsTieIsFollowedByBoth) {
+    auto order = ordered();
+    order.tie = Tie{"the trig pillar", survey({{{0, -50}, {0, 0}, {}}}).courses};
+    auto wording = plainTemplate(LengthUnit::Metre);
+    wording.commence = "Commencing at {from}";
+    wording.beginning = "being the point of beginning";
+    wording.leaving = "leaving {along}, ";
+    EXPECT_THAT(textOf(wording, order),
+                HasSubstr("Commencing at the trig pillar; thence due North, a distance of 50.00 "
+                          "metres; being the point of beginning;\nthence due North"));
+}
+
 TEST(Describe, ListsAreNumberedAndASingleCourseIsRunningText) {
     const auto shipped = shippedTemplates();
     ASSERT_EQ(shipped.size(), 4U);

@@ -61,10 +61,9 @@ DimensionStyle Json<DimensionStyle>::read(const json& j, const JsonContext<Dimen
     s.extensions = flag(j.at("extensions"));
     s.extensionGap = figure(j.at("extensionGap"));
     s.overshoot = figure(j.at("overshoot"));
-    s.text = fromName(
-        word(j.at("text")),
-        std::vector{DimensionText::Automatic, DimensionText::Inside, DimensionText::Outside},
-        annotate::textName);
+    s.text = fromName(word(j.at("text")),
+                      std::vector{DimensionText::Automatic, DimensionText::Inside, DimensionText::Outside},
+                      annotate::textName);
     s.textGap = figure(j.at("textGap"));
     s.height = figure(j.at("height"));
     s.decimals = static_cast<int>(whole(j.at("decimals")));

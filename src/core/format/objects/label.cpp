@@ -19,9 +19,9 @@ template <>
 Label Json<Label>::read(const json& j, const JsonContext<Label>&) {
     Label out{idFrom(j, "target"), whole(j.at("part")), idFrom(j, "style")};
     if (j.contains("on"))
-        out.on = fromName(
-            word(j.at("on")),
-            std::vector{Label::On::Side, Label::On::Vertex, Label::On::Whole, Label::On::Place}, labelOnName);
+        out.on = fromName(word(j.at("on")),
+                          std::vector{Label::On::Side, Label::On::Vertex, Label::On::Whole, Label::On::Place},
+                          labelOnName);
     if (out.on == Label::On::Place) out.at = place(j.at("at"));
     if (j.contains("moved")) out.moved = place(j.at("moved"));
     if (j.contains("own")) out.own = styleFromJson(j.at("own"));

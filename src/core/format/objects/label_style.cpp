@@ -14,9 +14,12 @@ std::string_view secondsName(Seconds seconds) {
 }
 
 json fieldJson(const annotate::StyleField& f) {
-    return {{"field", annotate::fieldName(f.field)}, {"prefix", f.prefix},
-            {"suffix", f.suffix},                    {"decimals", f.decimals},
-            {"leadingZeros", f.leadingZeros},        {"seconds", secondsName(f.seconds)}};
+    return {{"field", annotate::fieldName(f.field)},
+            {"prefix", f.prefix},
+            {"suffix", f.suffix},
+            {"decimals", f.decimals},
+            {"leadingZeros", f.leadingZeros},
+            {"seconds", secondsName(f.seconds)}};
 }
 
 annotate::StyleField fieldFromJson(const json& f, annotate::LabelKind kind) {

@@ -8,8 +8,11 @@ template <>
 json Json<Table>::write(const Table& p, const JsonContext<Table>&) {
     json of = json::array();
     for (const ObjectId id : p.of) of.push_back(id.value);
-    json out{{"sort", tableName(p.sort)}, {"of", std::move(of)}, {"columns", p.columns},
-             {"by", p.by},                {"falling", p.falling}};
+    json out{{"sort", tableName(p.sort)},
+             {"of", std::move(of)},
+             {"columns", p.columns},
+             {"by", p.by},
+             {"falling", p.falling}};
     if (p.unit) out["unit"] = unitSymbol(*p.unit);
     return out;
 }
