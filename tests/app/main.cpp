@@ -20,7 +20,9 @@ int main(int argc, char** argv) {
 #endif
     QStandardPaths::setTestModeEnabled(true);
     QApplication application(argc, argv);
-    QApplication::setApplicationName(QStringLiteral("ErdwerkTests"));
+    // Parts of the tests that run at once remember nothing of each other.
+    QApplication::setApplicationName(QStringLiteral("ErdwerkTests") +
+                                     qEnvironmentVariable("GTEST_SHARD_INDEX"));
     erdwerk::app::theme::apply(application);
     const int result = RUN_ALL_TESTS();
 #if defined(__SANITIZE_ADDRESS__)

@@ -31,7 +31,7 @@ TEST_F(Describe, TakesATemplateNamesAndTheWayToTheBeginning) {
                       "course,along,to\n1,the land of Fell,a stone\n2,the land of Fell,\n4,,the pin\n");
     (void)folder.file(
         "wording.json",
-        R"({"name":"Short","commence":"From {from} {tie} to the start","beginning":"At the start",
+        R"({"name":"Short","opening":"","commence":"From {from} {tie} to the start","beginning":"At the start",
 "line":"{along}{direction:0} {distance:1}{to}","curveTangent":"{radius}","curveNonTangent":"{radius}","along":"by {along}: ",
 "leaving":"leaving {leaving}: ","to":" to {to}","closing":", home","area":"Area {area}."})");
     const auto run = cli(
