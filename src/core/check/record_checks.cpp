@@ -51,7 +51,7 @@ void lostDimensions(const Derived& derived, std::vector<Finding>& out) {
                                       [](const auto& a) { return a.on == objects::Anchor::On::Gone; });
         if (gone)
             f.fixes.push_back({"Measure where " + derived.document.nameOf(id) + " was",
-                               [id](const Document& d) {
+                               [id = id](const Document& d) {
                                    const auto done = operations::keepDimensionInPlace(id)(d);
                                    return done ? done->document : d;
                                },

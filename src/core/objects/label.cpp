@@ -21,7 +21,7 @@ void Kind<Label>::references(const Label& object, const Visit& visit) {
     visit(object.style);
 }
 
-std::optional<Label> Kind<Label>::without(Label, ObjectId) {
+std::optional<Label> Kind<Label>::without(const Label&, ObjectId) {
     return std::nullopt;
 }
 

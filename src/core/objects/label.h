@@ -33,7 +33,7 @@ struct Kind<Label> {
     static constexpr std::string_view name = "label";
     static constexpr std::optional<Role> sourceRole = std::nullopt;
     static void references(const Label& object, const Visit& visit);
-    static std::optional<Label> without(Label object, ObjectId gone);
+    static std::optional<Label> without(const Label& object, ObjectId gone);
     static std::optional<Label> carried(Label object, const Carry& carry, std::vector<std::string>* lost);
 };
 

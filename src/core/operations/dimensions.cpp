@@ -38,7 +38,7 @@ std::optional<geometry::Vec2> vertexIn(const linework::ResolvedLine& line, std::
 }  // namespace
 
 Edit newDimension(DimensionKind kind, std::vector<Anchor> anchors, annotate::DimensionLine line) {
-    return [=](const Document& given) -> Result<Edited> {
+    return [kind, anchors = std::move(anchors), line](const Document& given) -> Result<Edited> {
         if (anchors.size() < annotate::anchorsOf(kind)) return badInput("a dimension needs more places");
         for (const Anchor& a : anchors) {
             if (a.object && !given.find(a.object)) return badInput("what was picked is gone");
@@ -159,7 +159,7 @@ Edit changeDimensionStyle(ObjectId style, std::function<void(annotate::Dimension
         auto next = *old;
         change(next.style);
         if (auto valid = annotate::validate(next.style); !valid) return tl::unexpected(valid.error());
-        return d.withPayload(style, std::move(next));
+        return d.withPayload(style, next);
     };
 }
 

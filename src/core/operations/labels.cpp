@@ -58,7 +58,7 @@ Result<Wanted> sideOf(const Document& d, ObjectId target, std::size_t side) {
     return Wanted{kindOfSide(path[side]), of, side, Label::On::Side};
 }
 
-Edited with(Document d, const Wanted& wanted, std::string stem, geometry::Vec2 at = {}) {
+Edited with(Document d, const Wanted& wanted, const std::string& stem, geometry::Vec2 at = {}) {
     objects::Label label{wanted.target, wanted.part, labelStyle(d, wanted.kind), wanted.on};
     label.at = at;
     return d.added(freshName<objects::Label>(d, stem), std::move(label));
