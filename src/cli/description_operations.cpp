@@ -4,6 +4,7 @@
 #include "core/base/notation.h"
 #include "core/format/text_file.h"
 #include "core/format/vector_file.h"
+#include "core/parcel/as_called.h"
 #include "core/parcel/compare_calls.h"
 
 namespace erdwerk::cli {
@@ -93,15 +94,8 @@ Result<geometry::Vec2> placeOf(const std::string& text) {
 Result<parcel::ParcelGeometry> parcelIn(const Arguments& a, double calledPerUnit) {
     const auto line = readOneLine(a.compare, "a parcel");
     if (!line) return tl::unexpected(line.error());
-    auto geometry = parcel::survey(planPath(line->line));
-    for (auto& c : geometry.courses) {
-        c.azimuth = (c.azimuth - Angle::degrees(a.azimuthOfNorth)).normalized();
-        c.distance *= calledPerUnit;
-        c.radius *= calledPerUnit;
-        c.arcLength *= calledPerUnit;
-    }
-    geometry.area *= calledPerUnit * calledPerUnit;
-    return geometry;
+    return parcel::asCalled(parcel::survey(planPath(line->line)), calledPerUnit,
+                            Angle::degrees(a.azimuthOfNorth));
 }
 
 Result<void> writeFigure(const Arguments& a, const std::vector<parcel::DrawnCourse>& drawn, double factor) {

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/derive/evaluation.h"
+#include "core/derive/passage_of.h"
 
 namespace erdwerk::derive {
 
@@ -13,25 +14,6 @@ const std::string& nameAt(const std::vector<Parcel::Named>& names, std::size_t p
     const auto found =
         std::find_if(names.begin(), names.end(), [&](const auto& n) { return n.part == part; });
     return found == names.end() ? none : found->name;
-}
-
-objects::Passage::Of passageOf(parcel::DescriptionPart::Kind kind) {
-    using Kind = parcel::DescriptionPart::Kind;
-    using Of = objects::Passage::Of;
-    switch (kind) {
-        case Kind::Opening:
-            return Of::Opening;
-        case Kind::Beginning:
-            return Of::Beginning;
-        case Kind::ListOpening:
-            return Of::ListOpening;
-        case Kind::Area:
-            return Of::Area;
-        case Kind::Course:
-        case Kind::Note:
-            break;
-    }
-    return Of::Course;
 }
 
 /// What was changed by hand, in place of what writes itself.

@@ -1,24 +1,9 @@
 // Descriptions that are read back: their courses, and what they and a parcel do not agree on.
 
 #include "core/derive/evaluation.h"
+#include "core/parcel/as_called.h"
 
 namespace erdwerk::derive {
-
-namespace {
-
-/// In the text's unit and called north.
-parcel::ParcelGeometry asCalled(parcel::ParcelGeometry geometry, double calledPerUnit, Angle north) {
-    for (auto& c : geometry.courses) {
-        c.azimuth = (c.azimuth - north).normalized();
-        c.distance *= calledPerUnit;
-        c.radius *= calledPerUnit;
-        c.arcLength *= calledPerUnit;
-    }
-    geometry.area *= calledPerUnit * calledPerUnit;
-    return geometry;
-}
-
-}  // namespace
 
 void work(Evaluation& evaluation, ObjectId id, const Reading& reading) {
     const auto compared = reading.parcel ? evaluation.parcel(reading.parcel) : nullptr;
@@ -38,9 +23,10 @@ void work(Evaluation& evaluation, ObjectId id, const Reading& reading) {
             out.shape = parcel::shapeOf(out.drawn);
             out.path = parcel::figureOf(out.drawn, reading.at, reading.north, factor);
             out.compared = compared != nullptr;
-            out.differences = compared ? comparedWith(out.read, out.drawn,
-                                                      asCalled(compared->geometry, 1 / factor, reading.north))
-                                       : contradictions(out.read, out.drawn);
+            out.differences =
+                compared ? comparedWith(out.read, out.drawn,
+                                        parcel::asCalled(compared->geometry, 1 / factor, reading.north))
+                         : contradictions(out.read, out.drawn);
             return out;
         });
 }

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/base/notation.h"
+#include "core/derive/passage_of.h"
 #include "core/operations/free_name.h"
 
 namespace erdwerk::operations {
@@ -32,23 +33,6 @@ void setName(std::vector<Parcel::Named>& names, std::size_t part, const std::str
     std::erase_if(names, [part](const auto& n) { return n.part == part; });
     if (!name.empty()) names.push_back({part, name});
     std::sort(names.begin(), names.end(), [](const auto& a, const auto& b) { return a.part < b.part; });
-}
-
-objects::Passage::Of kindOf(parcel::DescriptionPart::Kind kind) {
-    using Kind = parcel::DescriptionPart::Kind;
-    using Of = objects::Passage::Of;
-    switch (kind) {
-        case Kind::Opening:
-            return Of::Opening;
-        case Kind::Beginning:
-            return Of::Beginning;
-        case Kind::ListOpening:
-            return Of::ListOpening;
-        case Kind::Area:
-            return Of::Area;
-        default:
-            return Of::Course;
-    }
 }
 
 std::string figureWords(const parcel::TextDifference& d, double value) {
@@ -108,7 +92,7 @@ Edit nameThing(ObjectId parcel, std::size_t course, const std::string& name) {
 }
 
 Edit typePassage(ObjectId parcel, const derive::ParcelPassage& passage, const std::string& text) {
-    const auto of = kindOf(passage.part.kind);
+    const auto of = derive::passageOf(passage.part.kind);
     const std::string generated = passage.instead.empty() ? passage.part.text : passage.instead;
     const bool note = passage.part.kind == parcel::DescriptionPart::Kind::Note;
     return ofParcel(parcel, [=, course = passage.part.course](const Document& d, Parcel& p) -> Result<void> {

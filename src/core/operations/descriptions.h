@@ -17,8 +17,7 @@ double closingLimit(LengthUnit unit);
 Edit nameAdjoiner(ObjectId parcel, std::size_t course, const std::string& name);
 Edit nameThing(ObjectId parcel, std::size_t course, const std::string& name);
 
-/// A passage (position among ParcelResult::passages) as somebody typed it; as it writes itself, or empty: by
-/// hand no more. `generated`: what writes itself there.
+/// A passage as somebody typed it; as it writes itself, or empty: by hand no more.
 Edit typePassage(ObjectId parcel, const derive::ParcelPassage& passage, const std::string& text);
 /// A wording of the project, from a shipped one or from a file.
 Edit addWording(parcel::DescriptionTemplate wording);

@@ -95,14 +95,15 @@ Result<Path> figureRound(const Derived& derived, Vec2 place) {
 }
 
 Edit parcelRound(const Results& seen, Vec2 place) {
-    return [=](const Document& d) -> Result<Edited> {
-        const auto figure = figureRound(*seen, place);
-        if (!figure) return tl::unexpected(figure.error());
-        ObjectId line;
-        const Document out =
-            d.added(document::freshName<Line>(d, "Boundary"), Line{lineAlong(*figure, {})}, &line);
-        return out.added(document::freshName<Parcel>(d, "Parcel"), Parcel{line, false, 0, {}});
-    };
+    return document::onlyWhileSame(
+        seen->document, seen->document.all<Line>(), [=](const Document& d) -> Result<Edited> {
+            const auto figure = figureRound(*seen, place);
+            if (!figure) return tl::unexpected(figure.error());
+            ObjectId line;
+            const Document out =
+                d.added(document::freshName<Line>(d, "Boundary"), Line{lineAlong(*figure, {})}, &line);
+            return out.added(document::freshName<Parcel>(d, "Parcel"), Parcel{line, false, 0, {}});
+        });
 }
 
 Edit splitParcel(const Results& seen, ObjectId parcel, const ParcelCut& cut) {

@@ -25,7 +25,7 @@ Edit splitParcel(const Results& seen, ObjectId parcel, const ParcelCut& cut);
 
 /// The figure that the shown lines make round a place (see linework/enclosure.h).
 Result<geometry::Path> figureRound(const Derived& derived, geometry::Vec2 place);
-/// A closed line of it without heights, and its parcel.
+/// A closed line of it without heights, and its parcel; refused when a line has changed since `seen`.
 Edit parcelRound(const Results& seen, geometry::Vec2 place);
 
 }  // namespace erdwerk::operations

@@ -57,6 +57,11 @@ TEST(ParcelRound, TakesTheShownLinesAroundAPlace) {
     EXPECT_EQ(s.results()->parcels.at(made)->geometry.courses.size(), 4U);
     EXPECT_FALSE(s.apply(parcelRound(s.results(), {20, 80})));
     EXPECT_THAT(s.said, HasSubstr("nothing round"));
+    // What was shown on other lines is not done.
+    const auto seen = s.results();
+    s.document = document::changed<objects::Line>(s.document, across,
+                                                  [](objects::Line& l) { l.line.vertices[0].place.y = 65; });
+    EXPECT_FALSE(s.apply(parcelRound(seen, {75, 80})));
 }
 
 }  // namespace

@@ -37,6 +37,14 @@ struct MadeUp {
 
 /// A closed figure of straights with corners rounded (tangent), some not quite (not tangent).
 Path madeUpFigure(std::mt19937& random, double size);
+/// North 60, east 80, then a tangent half circle to the right of radius 30, back west 80: 60 x 80 + 450 pi.
+inline Path racetrack() {
+    return {{{0, 0}, {0, 60}, {}},
+            {{0, 60}, {80, 60}, {}},
+            {{80, 60}, {80, 0}, Vec2{110, 30}},
+            {{80, 0}, {0, 0}, {}}};
+}
+
 MadeUp madeUp(int wording, Plant plant, std::mt19937& random);
 
 }  // namespace erdwerk::parcel

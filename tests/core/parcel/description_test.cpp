@@ -11,14 +11,6 @@ namespace {
 
 using testing::HasSubstr;
 
-/// North 60, east 80, then a tangent half circle to the right of radius 30, back west 80: 60 x 80 + 450 pi.
-Path racetrack() {
-    return {{{0, 0}, {0, 60}, {}},
-            {{0, 60}, {80, 60}, {}},
-            {{80, 60}, {80, 0}, Vec2{110, 30}},
-            {{80, 0}, {0, 0}, {}}};
-}
-
 DescriptionOrder ordered(LengthUnit unit = LengthUnit::Metre) {
     DescriptionOrder order;
     order.name = "Plot Q-4";

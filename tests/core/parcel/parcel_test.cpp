@@ -2,20 +2,13 @@
 
 #include <numbers>
 
+#include "core/parcel/description_corpus.h"
 #include "support/geometry.h"
 
 namespace erdwerk::parcel {
 namespace {
 
 using testing::HasSubstr;
-
-/// North 60, east 80, then a tangent half circle to the right of radius 30, back west 80: 60 x 80 + 450 pi.
-Path racetrack() {
-    return {{{0, 0}, {0, 60}, {}},
-            {{0, 60}, {80, 60}, {}},
-            {{80, 60}, {80, 0}, Vec2{110, 30}},
-            {{80, 0}, {0, 0}, {}}};
-}
 
 TEST(Survey, GivesCoursesAreaAndClosure) {
     const auto p = survey(racetrack());
