@@ -74,7 +74,8 @@ void compare(int count) {
     // About as close as on a plan where most find room.
     const double size = std::sqrt(count * 9000.0);
     const auto all = sites(count, size);
-    const ViewTransform view{{0, 0}, 1, {size, size}};
+    ViewTransform view;
+    view.size = {size, size};
     QImage image(QSize(static_cast<int>(size), static_cast<int>(size)), QImage::Format_RGB32);
     std::size_t without = 0;
     const double placing = seconds([&] {

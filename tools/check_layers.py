@@ -5,7 +5,7 @@ import pathlib
 import re
 import sys
 
-CORE = ["base", "geometry", "survey", "terrain", "linework", "earthwork", "route", "parcel", "annotate", "objects",
+CORE = ["base", "geometry", "survey", "terrain", "linework", "earthwork", "route", "parcel", "annotate", "paper", "objects",
         "document", "derive", "operations", "check", "format"]
 APP = ["base", "plan", "scene", "section", "kinds", "sheet", "tools", "bench", "panels", "window"]
 INCLUDE = re.compile(r'^\s*#include\s+[<"]([^>"]+)[>"]')

@@ -15,7 +15,7 @@
 #include "app/base/remembered.h"
 #include "app/base/text_document.h"
 #include "app/base/theme.h"
-#include "app/sheet/sheet_painter.h"
+#include "app/sheet/sheet_output.h"
 #include "app/window/main_window.h"
 #include "app/window/script.h"
 #include "core/format/output.h"
@@ -35,12 +35,15 @@ QJsonObject sheetJson(const app::Snapshot& snapshot, ObjectId id, const QString&
     const auto& document = snapshot.derived.document;
     const auto& sheet = *document.get<objects::Sheet>(id);
     QJsonArray frames;
-    const auto frame = [&](const QString& kind) {
-        frames.append(QJsonObject{{QStringLiteral("kind"), kind}, {QStringLiteral("scale"), sheet.scale}});
-    };
-    frame(sheet.sections.alignment ? QStringLiteral("section") : QStringLiteral("plan"));
-    if (sheet.profile) frame(QStringLiteral("profile"));
+    for (const auto& frame : sheet.frames)
+        if (const auto scale = objects::scaleOf(frame.content))
+            frames.append(QJsonObject{
+                {QStringLiteral("kind"), QString::fromUtf8(objects::frameKind(frame.content).data())},
+                {QStringLiteral("scale"), *scale}});
     const auto texts = app::textsOn(snapshot, id);
+    for (const QString& font : texts.noFonts)
+        std::fprintf(stderr, "erdwerk: %s: the font '%s' is not installed; Inter stands in for it\n",
+                     document.nameOf(id).c_str(), qPrintable(font));
     return {{QStringLiteral("name"), QString::fromStdString(document.nameOf(id))},
             {QStringLiteral("file"), file},
             {QStringLiteral("frames"), frames},

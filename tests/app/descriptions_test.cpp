@@ -158,6 +158,28 @@ TEST_F(Descriptions, ATextIsReadBackDrawnAndPutRight) {
     EXPECT_FALSE(doc().get<objects::Reading>(deed)->parcel);
 }
 
+TEST_F(Descriptions, WhatIsTypedIntoOneReadingIsKeptWhenAnotherIsChosen) {
+    site();
+    for (const char* words :
+         {"Beginning at the pin; thence East, 100.00 m.", "Beginning at the pin; thence North, 50.00 m."}) {
+        QGuiApplication::clipboard()->setText(QString::fromUtf8(words));
+        run("read-back");
+        window->settle();
+    }
+    const auto deeds = doc().all<objects::Reading>();
+    ASSERT_EQ(deeds.size(), 2U);
+    select(deeds[0]);
+    window->settle();
+    reader()->text()->setFocus();
+    reader()->text()->setPlainText(QStringLiteral("Beginning at the pin; thence East, 123.00 m."));
+    // Within the pause that waits for more typing.
+    select(deeds[1]);
+    window->settle();
+    EXPECT_NE(doc().get<objects::Reading>(deeds[0])->text.find("123.00"), std::string::npos);
+    EXPECT_NE(doc().get<objects::Reading>(deeds[1])->text.find("North, 50.00"), std::string::npos);
+    EXPECT_TRUE(reader()->text()->toPlainText().contains(QStringLiteral("North, 50.00")));
+}
+
 TEST_F(Descriptions, AParcelIsPickedInside) {
     site();
     put(QStringLiteral("Draw"),

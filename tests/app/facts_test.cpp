@@ -184,21 +184,43 @@ TEST_F(FactsOf, AParcelAndItsLabel) {
 
 TEST_F(FactsOf, ASheet) {
     const ObjectId id = pick<objects::Sheet>();
-    choose("Paper", 2);
+    choose("Paper", 3);
+    EXPECT_EQ(now<objects::Sheet>(id).paper, (std::array<double, 2>{841, 594}));
+    typeInto("Height, mm", "600");
+    EXPECT_EQ(now<objects::Sheet>(id).paper[1], 600);
+    expectRefused("Width, mm", "0");
+    typeInto("Title", "Plan of the lot");
+    typeInto("Drawn by", "A. N.");
+    typeInto("Contours", "0.13");
+    expectRefused("Parcels", "thick");
+    const auto& sheet = now<objects::Sheet>(id);
+    EXPECT_EQ(sheet.fields.at("title"), "Plan of the lot");
+    EXPECT_EQ(sheet.fields.at("drawnBy"), "A. N.");
+    EXPECT_EQ(sheet.weights.ground, 0.13);
+}
+
+TEST_F(FactsOf, APlanFrame) {
+    const ObjectId id = pick<objects::Sheet>();
+    window->session().select({{id, 0}});
+    QCoreApplication::processEvents();
+    typeInto("From left, mm", "9.5");
     typeInto("Scale 1 :", "250");
     typeInto("Centre E", "48000");
     typeInto("Centre N", "91000");
-    typeInto("Title", "Plan of the lot");
-    typeInto("Drawn by", "A. N.");
-    const auto& sheet = now<objects::Sheet>(id);
-    EXPECT_EQ(sheet.paper, objects::Paper::A1);
-    EXPECT_EQ(sheet.scale, 250);
-    EXPECT_EQ(sheet.centre, (geometry::Vec2{48000, 91000}));
-    EXPECT_EQ(sheet.title, "Plan of the lot");
-    EXPECT_EQ(sheet.drawnBy, "A. N.");
+    typeInto("Up is azimuth", "45.5");
+    const auto plan = [&] { return std::get<objects::PlanFrame>(now<objects::Sheet>(id).frames[0].content); };
+    EXPECT_EQ(now<objects::Sheet>(id).frames[0].room.left, 9.5);
+    EXPECT_EQ(plan().scale, 250);
+    EXPECT_EQ(plan().centre, (geometry::Vec2{48000, 91000}));
+    EXPECT_NEAR(plan().up.degrees(), 45.5, 1e-9);
     expectRefused("Scale 1 :", "0");
-    choose("Parcel", 0);
-    EXPECT_FALSE(now<objects::Sheet>(id).parcel);
+    expectRefused("From left, mm", "290");
+    expectRefused("Up is azimuth", "upwards");
+    choose("Turned along", 1);
+    EXPECT_TRUE(plan().along);
+    EXPECT_GT(plan().to, 0);
+    choose("Turned along", 0);
+    EXPECT_FALSE(plan().along);
 }
 
 TEST_F(FactsOf, AGroupAndABackdropAreHiddenHereAndInContents) {

@@ -9,6 +9,7 @@
 #include "app/bench/table_hands.h"
 #include "app/tools/find_ground.h"
 #include "app/window/finder.h"
+#include "support/sheets.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -385,6 +386,7 @@ TEST_F(Hands, MeasuringSaysLengthBearingAndAreaAndCanBeKept) {
 
 TEST_F(Hands, ASheetIsPrintedOnItsPaperAndAPlanOnAPage) {
     demo();
+    select(doc().all<objects::Sheet>().front());
     const QString path = QString::fromStdString(folder / "sheet.pdf");
     QPrinter printer(QPrinter::HighResolution);
     printer.setOutputFormat(QPrinter::PdfFormat);
@@ -392,7 +394,7 @@ TEST_F(Hands, ASheetIsPrintedOnItsPaperAndAPlanOnAPage) {
     ASSERT_TRUE(window->printTo(printer));
     EXPECT_NEAR(printer.pageLayout().fullRect(QPageLayout::Millimeter).width(), 420, 1);
     EXPECT_GT(QFileInfo(path).size(), 20000);
-    put(QStringLiteral("no sheet"), doc().without(doc().all<objects::Sheet>().front()));
+    put(QStringLiteral("no sheet"), document::removeAll(doc(), doc().all<objects::Sheet>()));
     QPrinter page(QPrinter::HighResolution);
     page.setOutputFormat(QPrinter::PdfFormat);
     page.setOutputFileName(QString::fromStdString(folder / "plan.pdf"));
@@ -424,11 +426,13 @@ TEST_F(Hands, ANewSheetTakesTheParcelInViewAndANewProfileTheSurfaceUnderIt) {
     demo();
     look({48108, 91092}, 4);
     run("sheet");
-    EXPECT_EQ(doc().get<objects::Sheet>(doc().all<objects::Sheet>().back())->parcel,
-              named<objects::Parcel>("Plot Q-4"));
+    EXPECT_THAT(test::parcelsOn(*doc().get<objects::Sheet>(doc().all<objects::Sheet>().back())),
+                testing::ElementsAre(named<objects::Parcel>("Plot Q-4")));
+    run("sheet-open");  // another way in; Esc leads back to the plan
+    key(Qt::Key_Escape);
     look({48200, 91180}, 8);  // no parcel here
     run("sheet");
-    EXPECT_FALSE(doc().get<objects::Sheet>(doc().all<objects::Sheet>().back())->parcel);
+    EXPECT_TRUE(test::parcelsOn(*doc().get<objects::Sheet>(doc().all<objects::Sheet>().back())).empty());
     put(QStringLiteral("another"), operations::addSurface(doc(), "Elsewhere", {}));
     select(named<objects::Alignment>("Starling Lane"));
     run("profile");

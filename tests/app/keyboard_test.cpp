@@ -5,6 +5,7 @@
 #include <QMenuBar>
 
 #include "app/window/finder.h"
+#include "support/sheets.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -142,8 +143,8 @@ TEST_F(Keyboard, FromPointsToASheetByKeyboardAlone) {
     EXPECT_EQ(doc().nameOf(doc().all<objects::Parcel>().front()), "Parcel 1");
     window->plan()->fit();
     press(QStringLiteral("new sheet"));
-    EXPECT_EQ(doc().get<objects::Sheet>(doc().all<objects::Sheet>().front())->parcel,
-              doc().all<objects::Parcel>().front());
+    EXPECT_THAT(test::parcelsOn(*doc().get<objects::Sheet>(doc().all<objects::Sheet>().front())),
+                testing::ElementsAre(doc().all<objects::Parcel>().front()));
     const auto steps = window->session().history().position();
     for (std::size_t i = 0; i < steps; ++i) key(Qt::Key_Z, Qt::ControlModifier);
     EXPECT_TRUE(doc().all<objects::Surface>().empty());

@@ -9,6 +9,7 @@
 #include "app/window/finder.h"
 #include "one_of_each.h"
 #include "window_test.h"
+#include "view_at.h"
 
 namespace erdwerk::app {
 namespace {
@@ -33,7 +34,7 @@ std::optional<Vec2> placeToPoint(const Site& site, ObjectId id) {
     return std::nullopt;
 }
 
-const ViewTransform view{{50, 50}, 8, {800, 800}};
+const ViewTransform view = viewAt({50, 50}, 8, {800, 800});
 
 template <class Paint>
 bool paints(const Paint& paint) {

@@ -12,8 +12,10 @@
 #include "app/sheet/text_recorder.h"
 #include "core/operations/labels.h"
 #include "core/operations/records.h"
+#include "core/operations/sheets.h"
 #include "core/operations/tables.h"
 #include "window_test.h"
+#include "view_at.h"
 
 namespace erdwerk::app {
 namespace {
@@ -209,7 +211,7 @@ struct Counted {
     std::size_t texts = 0;
 };
 Counted counted(const Snapshot& snapshot, Vec2 centre, double scale) {
-    const ViewTransform view{centre, scale, {1000, 700}};
+    const ViewTransform view = viewAt(centre, scale, {1000, 700});
     TextRecorder recorder(view.size);
     QPainter painter(&recorder);
     PlanPainter plan(painter, snapshot, view, planLayers(), {});
@@ -266,7 +268,7 @@ TEST_F(Labels, OfThreeThousandLabelsNoneLiesOnAnotherInTwoSizes) {
 TEST_F(Labels, PanningKeepsWhereTextsStand) {
     demo();
     const auto written = [&](Vec2 centre) {
-        const ViewTransform view{centre, 5, {1000, 700}};
+        const ViewTransform view = viewAt(centre, 5, {1000, 700});
         TextRecorder recorder(view.size);
         QPainter painter(&recorder);
         PlanOptions options;
@@ -292,7 +294,7 @@ TEST_F(Labels, PanningKeepsWhereTextsStand) {
         for (const auto& [text, x, y] : first) {
             // Those that are in the inner part of both pictures.
             const Vec2 g{static_cast<double>(x) / 15, static_cast<double>(y) / 15};
-            const ViewTransform view{{48110 + by, 91100 - by / 2}, 5, {1000, 700}};
+            const ViewTransform view = viewAt({48110 + by, 91100 - by / 2}, 5, {1000, 700});
             if (!QRectF(155, 155, 690, 390).contains(view.toPicture(g))) continue;
             ++there;
             bool found = false;
@@ -377,7 +379,13 @@ TEST_F(Labels, ATableIsSortedByItsHeadingAndStandsOnTheSheet) {
     EXPECT_LE(*height(0), *height(1));
     // Six hundred rows do not fit a sheet: the last line says how many are missing, and nothing overlaps.
     const ObjectId sheet = doc().all<objects::Sheet>().front();
-    window->session().edit(QStringLiteral("on"), operations::setTableOnSheet(id, sheet, true));
+    const ObjectId areas = named<objects::Table>("Areas");
+    std::size_t frame = 0;
+    while (doc().get<objects::Sheet>(sheet)->frames[frame].content !=
+           objects::FrameContent(objects::TableFrame{areas}))
+        ++frame;
+    window->session().edit(QStringLiteral("another"), operations::changeFrame<objects::TableFrame>(
+                                                          sheet, frame, [&](auto& f) { f.of = id; }));
     window->settle();
     TextRecorder recorder({420 * 20, 297 * 20});
     QPainter painter(&recorder);

@@ -6,6 +6,7 @@
 #include "app/kinds/all_kinds.h"
 #include "app/plan/plan_painter.h"
 #include "one_of_each.h"
+#include "view_at.h"
 
 namespace erdwerk::app {
 namespace {
@@ -14,7 +15,7 @@ using geometry::Vec2;
 
 class Layers : public testing::Test {
 protected:
-    const ViewTransform view{{50, 50}, 8, {800, 800}};
+    const ViewTransform view = viewAt({50, 50}, 8, {800, 800});
     Site site;
 
     /// The snapshot after an edit of the site.

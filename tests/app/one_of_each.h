@@ -4,6 +4,7 @@
 #include "app/base/session.h"
 #include "core/linework/offset_row.h"
 #include "core/operations/edit.h"
+#include "core/operations/sheets.h"
 #include "support/geometry.h"
 
 namespace erdwerk::app {
@@ -44,7 +45,14 @@ struct Site {
         const ObjectId style =
             add("Bearings", LabelStyle{annotate::defaultStyle(annotate::LabelKind::Segment)});
         add("North side", Label{rim, 2, style});
-        add("Sheet 1", Sheet{Paper::A4, 500, {50, 50}, lot, "p", "t", "d", "2026-11-26"});
+        operations::SheetStart start;
+        start.paper = {297, 210};
+        start.plan.centre = {50, 50};
+        start.parcel = lot;
+        add("Sheet 1", operations::startedSheet(start));
+        Artwork drawing;
+        drawing.bytes = std::make_shared<const std::string>("<svg width=\"80mm\" height=\"30mm\"/>");
+        add("Office", drawing);
         add("Survey", Group{"#123456"});
         document = operations::setGroup(document, wall, document.byName<Group>("Survey"));
         Cloud cloud;

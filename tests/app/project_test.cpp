@@ -4,7 +4,7 @@
 #include <QSignalSpy>
 #include <QSpinBox>
 
-#include "app/sheet/sheet_painter.h"
+#include "app/sheet/sheet_output.h"
 #include "app/window/finder.h"
 #include "app/window/import_dialog.h"
 #include "core/format/project_file.h"

@@ -14,6 +14,7 @@
 #include "app/window/station_import.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
+#include "core/operations/sheets.h"
 #include "core/operations/stationed_points.h"
 #include "window_test.h"
 
@@ -205,10 +206,10 @@ int inked(const QImage& image, const QRect& room) {
     return count;
 }
 
-TEST_F(RouteDesign, ASheetHasTheProfileBelowItsPlanOrCrossSections) {
+TEST_F(RouteDesign, ASheetHasProfilesAndCrossSections) {
     objects::Sheet sheet;
-    sheet.centre = {90, 110};
-    sheet.scale = 1000;
+    sheet.frames = {{{8, 8, 308, 160}, objects::PlanFrame{{90, 110}, 1000, {}, {}, 0, 0, {}}},
+                    {{8, 170, 308, 119}, objects::ProfileFrame{profile, 1000, 0, 0}}};
     ObjectId id;
     document::Document d = doc().added("S", sheet, &id);
     put(QStringLiteral("sheet"), d);
@@ -220,27 +221,23 @@ TEST_F(RouteDesign, ASheetHasTheProfileBelowItsPlanOrCrossSections) {
         painter.end();
         return image;
     };
-    const auto whole = objects::groundOf(*doc().get<objects::Sheet>(id), LengthUnit::Metre);
-    const auto change = [&](const std::function<void(objects::Sheet&)>& edit) {
-        put(QStringLiteral("sheet"), document::changed<objects::Sheet>(doc(), id, edit));
-        window->settle();
-    };
-    change([&](objects::Sheet& s) { s.profile = profile; });
-    const auto part = objects::groundOf(*doc().get<objects::Sheet>(id), LengthUnit::Metre);
-    EXPECT_NEAR(part.height(), whole.height() * (1 - objects::profileShare), 1e-9);
-    EXPECT_GT(inked(paint(), {40, 400, 300, 150}), 200);
-    change([&](objects::Sheet& s) {
-        s.profile = {};
-        s.sections = {axis, 20, 10};
-        s.scale = 500;
-    });
+    EXPECT_GT(inked(paint(), {40, 360, 300, 150}), 200);
+    // From 60 on the profile is another one.
+    const QImage whole = paint();
+    window->session().edit(QStringLiteral("from"), operations::changeFrame<objects::ProfileFrame>(
+                                                       id, 1, [](auto& f) { f.from = 60; }));
+    window->settle();
+    EXPECT_NE(paint(), whole);
+    put(QStringLiteral("sections"), document::changed<objects::Sheet>(doc(), id, [&](objects::Sheet& s) {
+            s.frames = {{{8, 8, 308, 280}, objects::SectionsFrame{axis, 20, 10, 500}}};
+        }));
+    window->settle();
     EXPECT_GT(inked(paint(), {20, 20, 560, 540}), 500);
     // At a scale at which nothing fits it says so.
-    change([&](objects::Sheet& s) { s.scale = 20; });
     QImage image(840, 594, QImage::Format_RGB32);
     QPainter painter(&image);
     const auto placed =
-        paintCrossSections(painter, *window->session().snapshot(), {axis, 20, 10}, {0, 0, 600, 560}, 2, 20);
+        paintCrossSections(painter, *window->session().snapshot(), {axis, 20, 10, 20}, {0, 0, 600, 560}, 2);
     EXPECT_EQ(placed.drawn, 0U);
     EXPECT_GT(placed.all, 5U);
 }

@@ -2,6 +2,7 @@
 
 #include "core/operations/edit.h"
 #include "support/geometry.h"
+#include "view_at.h"
 
 namespace erdwerk::app {
 namespace {
@@ -12,7 +13,7 @@ using test::places;
 class Snaps : public testing::Test {
 protected:
     Snapshot snapshot;
-    ViewTransform view{{50, 50}, 10, {1000, 1000}};
+    ViewTransform view = viewAt({50, 50}, 10, {1000, 1000});
     ObjectId road;
 
     void SetUp() override {
@@ -79,11 +80,27 @@ TEST_F(Snaps, HiddenGroupsAreNotSnappedTo) {
 }
 
 TEST(ViewTransform, GoesThereAndBack) {
-    const ViewTransform v{{48000, 91000}, 3.7, {640, 480}};
+    const ViewTransform v = viewAt({48000, 91000}, 3.7, {640, 480});
     const Vec2 p{48012.5, 90991.25};
     EXPECT_THAT(v.toGround(v.toPicture(p)), test::IsNear(p.x, p.y, 1e-9));
     EXPECT_LT(v.toPicture({48000, 91010}).y(), v.toPicture({48000, 91000}).y());
     EXPECT_NEAR(v.window().width(), 640 / 3.7, 1e-9);
+}
+
+TEST(ViewTransform, TurnedWhatLiesThatWayIsUp) {
+    ViewTransform v = viewAt({48000, 91000}, 2, {640, 480});
+    v.turnTo(Angle::degrees(90));
+    EXPECT_TRUE(v.isTurned());
+    // East is up, so north is left.
+    EXPECT_NEAR(v.toPicture({48010, 91000}).y(), 240 - 20, 1e-9);
+    EXPECT_NEAR(v.toPicture({48000, 91010}).x(), 320 - 20, 1e-9);
+    EXPECT_NEAR(v.window().width(), 240, 1e-9);
+    EXPECT_NEAR(v.window().height(), 320, 1e-9);
+    for (const double degrees : {0.0, 33.0, 180.0, -77.0}) {
+        v.turnTo(Angle::degrees(degrees));
+        EXPECT_THAT(v.toGround(v.toPicture({48012.5, 90991.25})), test::IsNear(48012.5, 90991.25, 1e-9));
+        EXPECT_NEAR((v.up() - Angle::degrees(degrees)).signedTurn().degrees(), 0, 1e-9);
+    }
 }
 
 }  // namespace

@@ -3,6 +3,7 @@
 #include "core/linework/offset_row.h"
 #include "core/operations/earthworks.h"
 #include "core/operations/edit.h"
+#include "core/operations/sheets.h"
 #include "core/operations/tables.h"
 
 namespace erdwerk::demo {
@@ -32,6 +33,7 @@ public:
         earthworks();
         marks();
         description();
+        sheets();
         return document_;
     }
 
@@ -127,7 +129,7 @@ private:
     void record() {
         const ObjectId line =
             add(site_.plot.name + " boundary", Line{site_.plot.line, LineStyle::Plain}, site_works_);
-        const ObjectId parcel =
+        parcel_ =
             add(site_.plot.name, Parcel{line, false, 0, "the iron pin at the south-west corner of Plot Q-4"});
         std::array<ObjectId, 3> styles;
         for (const auto kind :
@@ -146,17 +148,7 @@ private:
                 annotate::DimensionKind::Aligned, {corner(terrace_, 0), corner(terrace_, 1)}, {6, {}}, thin});
         objects::Table areas;
         areas.sort = objects::TableSort::Areas;
-        const ObjectId table = add("Areas", areas);
-        add("Plan of Plot Q-4", Sheet{Paper::A3,
-                                      500,
-                                      {originEast + 108, originNorth + 92},
-                                      parcel,
-                                      "Quillmoor Observatory",
-                                      "Plan of Plot Q-4",
-                                      "Erdwerk demo",
-                                      "2026-11-25"});
-        const ObjectId sheet = document_.all<Sheet>().front();
-        document_ = operations::setTableOnSheet(table, sheet, true)(document_)->document;
+        add("Areas", areas);
     }
 
     /// Dome Terrace and the lane are pads, and below the peat ditch lies a small pond.
@@ -192,9 +184,56 @@ private:
         add("Ditch", set({"0.5,-5%", "0.9,-1.5:1", "0.4,+0", "0.9,1.5:1"}));
     }
 
+    /// The set: plan with parcel and description; plan and profile of the lane; earthworks with sections and
+    /// volumes.
+    void sheets() {
+        const auto fields = [](const std::string& title) {
+            return std::map<std::string, std::string>{{"project", "Quillmoor Observatory"},
+                                                      {"title", title},
+                                                      {"drawnBy", "Erdwerk demo"},
+                                                      {"date", "2026-11-25"},
+                                                      {"status", "for review"}};
+        };
+        SheetStart plot;
+        plot.plan.centre = {originEast + 108, originNorth + 92};
+        plot.parcel = parcel_;
+        plot.tables = {document_.byName<Table>("Areas")};
+        Sheet plan = startedSheet(plot);
+        plan.fields = fields("Plan of Plot Q-4");
+        add("Plan of Plot Q-4", plan);
+        const auto results = std::make_shared<const derive::Derived>(*derive::evaluate(document_));
+        const auto along = sheetsAlong(
+            results,
+            {lane_, document_.byName<Profile>("Lane design"), 750, {420, 297}, "2026-11-25"})(document_);
+        document_ = along->document;
+        document_ = changed<Sheet>(document_, document_.all<Sheet>().back(),
+                                   [&](Sheet& s) { s.fields = fields("Starling Lane: plan and profile"); });
+        Table volumes;
+        volumes.sort = TableSort::Volumes;
+        const ObjectId table = add("Volumes", volumes);
+        Sheet works;
+        PlanFrame pads{{originEast + 92, originNorth + 66}, 750, {}, {}, 0, 0, {}};
+        pads.shown.off.insert({PlanPart::PointMarks, PlanPart::Labels});
+        works.frames = {
+            {{8, 8, 196, 152}, pads},
+            {{208, 8, 204, 235}, SectionsFrame{lane_, 20, 8, 250}},
+            {{11, 164, 90, 24}, ScaleFrame{}},
+            {{106, 164, 95, 67}, LegendFrame{}},
+            {{11, 192, 90, 52}, TableFrame{table}},
+            {{11, 250, 190, 36},
+             NotesFrame{"Batters 2:1 at the terrace and the pond, 1.5:1 along the lane, in cut and in fill.\n"
+                        "Cross-sections seen along the lane, every 20 m, heights as lengths.\n"
+                        "Volumes in place; cut swells to 1.2 times.",
+                        2.8}},
+            {{316, 247, 96, 42}, TitleFrame{}}};
+        works.fields = fields("Earthworks");
+        add("Earthworks", works);
+    }
+
     const Site& site_;
     Document document_;
-    ObjectId rock_, site_works_, field_lines_, points_, rim_, ground_, lane_, terrace_, formation_, pond_;
+    ObjectId rock_, site_works_, field_lines_, points_, rim_, ground_, lane_, terrace_, formation_, pond_,
+        parcel_;
     std::vector<ObjectId> breaklines_;
 };
 

@@ -76,6 +76,8 @@ ReadingPane::ReadingPane(Session& session, QWidget* parent) : QWidget(parent), s
 }
 
 void ReadingPane::list(ObjectId reading) {
+    // What was typed into the one before is its own.
+    if (reading != reading_ && pause_.isActive()) takeTyped();
     const bool other = std::exchange(reading_, reading) != reading;
     const auto* of = session_.derived().document.get<objects::Reading>(reading);
     const auto* result = derive::Derived::in(session_.derived().readings, reading);

@@ -5,6 +5,7 @@
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/marking_facts.h"
+#include "app/kinds/plan_signs.h"
 #include "core/base/notation.h"
 #include "core/operations/edit.h"
 #include "core/operations/routes.h"
@@ -40,9 +41,8 @@ public:
 
     void paint(const route::Mark& mark) {
         at_ = canvas_.view.toPicture(mark.place);
-        const Vec2 left = geometry::leftOf(geometry::directionOf(mark.direction));
-        left_ = QPointF(left.x, -left.y);
-        degrees_ = annotate::upright(mark.direction).degrees() - 90;
+        left_ = canvas_.view.wayOf(geometry::leftOf(geometry::directionOf(mark.direction)));
+        degrees_ = annotate::upright(mark.direction - canvas_.view.up()).degrees() - 90;
         const double u = canvas_.unit;
         switch (mark.kind) {
             case route::MarkKind::SmallTick:
@@ -190,6 +190,18 @@ public:
         if (const auto* a = derive::Derived::in(derived.alignments, id)) box.add(boundsOf(a->path));
     }
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Routes}; }
+    [[nodiscard]] std::vector<PlanSign> signs(const derive::Derived& derived, ObjectId id) const override {
+        auto sign = lineSign(QObject::tr("Alignment with stations"), colourOf(derived.document, id), 1.8);
+        sign.draw = [line = sign.draw](QPainter& p, const QRectF& room, double unit) {
+            line(p, room, unit);
+            for (const double at : {0.25, 0.75}) {
+                const double x = room.left() + room.width() * at;
+                p.drawLine(QPointF(x, room.center().y() - 4 * unit),
+                           QPointF(x, room.center().y() + 4 * unit));
+            }
+        };
+        return {sign};
+    }
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
         const auto* alignment = derive::Derived::in(canvas.derived.alignments, id);
         if (alignment == nullptr || alignment->path.empty()) return;

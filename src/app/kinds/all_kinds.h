@@ -57,6 +57,8 @@ template <>
 const ObjectKind& kindOf<objects::Wording>();
 template <>
 const ObjectKind& kindOf<objects::Reading>();
+template <>
+const ObjectKind& kindOf<objects::Artwork>();
 
 /// "Courses", "Curves" …
 QString tableWord(objects::TableSort sort);

@@ -68,8 +68,7 @@ void paintDimensionLines(QPainter& p, const ViewTransform& view, double unit,
     }
     const double size = style.arrowSize / millimetresPerPixel * unit;
     for (const auto& arrow : drawing.arrows)
-        paintEnd(p, view.toPicture(arrow.tip), QPointF(arrow.direction.x, -arrow.direction.y), size, style,
-                 colour);
+        paintEnd(p, view.toPicture(arrow.tip), view.wayOf(arrow.direction), size, style, colour);
 }
 
 void paintSpan(PlanCanvas& canvas, ObjectId id, std::size_t number, const annotate::DimensionSpan& span,

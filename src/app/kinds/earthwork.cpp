@@ -5,6 +5,7 @@
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/balance_curve.h"
+#include "app/kinds/plan_signs.h"
 #include "core/base/notation.h"
 #include "core/earthwork/hachures.h"
 #include "core/operations/earthworks.h"
@@ -50,6 +51,9 @@ public:
         return objects::PlanPart::Linework;
     }
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Linework}; }
+    [[nodiscard]] std::vector<PlanSign> signs(const derive::Derived&, ObjectId) const override {
+        return {lineSign(QObject::tr("Daylight of an earthwork"), theme::breakline, 1.1, Qt::DashLine)};
+    }
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
         const auto* made = derive::Derived::in(canvas.derived.earthworks, id);
         if (made == nullptr || !made->faces || !made->faces->tin().bounds().meets(canvas.window)) return;

@@ -21,7 +21,9 @@ LabelLayout layoutOf(const annotate::LabelText& label, const PlanTexts& texts, c
     if (!label.stretch.empty()) {
         for (const Vec2 p : geometry::flattened(label.stretch, 0.2 / view.scale))
             out.line.push_back(picture(p));
-        if (label.against) std::reverse(out.line.begin(), out.line.end());
+        // In a turned picture, as it is read there.
+        if (view.isTurned() ? out.line.front().x > out.line.back().x : label.against)
+            std::reverse(out.line.begin(), out.line.end());
     } else if (label.kind == LabelKind::Slope || label.kind == LabelKind::Contour) {
         // Along its arrow, or the contour, as long as its texts are.
         double length = 0;
@@ -29,8 +31,9 @@ LabelLayout layoutOf(const annotate::LabelText& label, const PlanTexts& texts, c
             length = std::max(
                 length,
                 texts.line({QString::fromStdString(line.text), pixelsOfCapitals(label.height), {}}).width);
-        const Vec2 along = geometry::directionOf(label.direction);
-        const Vec2 half = Vec2{along.x, -along.y} * (length / 2 + 6 * unit);
+        const QPointF along = view.wayOf(geometry::directionOf(label.direction));
+        const double way = view.isTurned() && along.x() < 0 ? -1 : 1;
+        const Vec2 half = Vec2{along.x(), along.y()} * (way * (length / 2 + 6 * unit));
         out.line = {out.at - half, out.at + half};
     }
     for (const auto& line : label.lines) {

@@ -5,6 +5,7 @@
 
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
+#include "app/kinds/plan_signs.h"
 #include "app/kinds/surface_facts.h"
 #include "core/linework/offset_row.h"
 #include "core/linework/to_next.h"
@@ -141,6 +142,27 @@ public:
         return objects::PlanPart::Linework;
     }
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Linework}; }
+    [[nodiscard]] std::vector<PlanSign> signs(const derive::Derived& derived, ObjectId id) const override {
+        const auto& document = derived.document;
+        const QColor colour = colourOf(document, id);
+        const auto style = document.get<objects::Line>(id)->style;
+        if (style == objects::LineStyle::Toe)
+            return {lineSign(QObject::tr("Toe"), colour, 1.4, Qt::DashLine)};
+        if (style == objects::LineStyle::Crest) {
+            auto sign = lineSign(QObject::tr("Crest, strokes downhill"), colour, 1.7);
+            sign.draw = [line = sign.draw](QPainter& p, const QRectF& room, double unit) {
+                line(p, room, unit);
+                int n = 0;
+                for (double x = room.left() + 2 * unit; x < room.right(); x += 6 * unit, ++n)
+                    p.drawLine(QPointF(x, room.center().y()),
+                               QPointF(x, room.center().y() + (n % 2 == 0 ? 7 : 4) * unit));
+            };
+            return {sign};
+        }
+        // The colour is its group's, so the group says what it means.
+        const ObjectId group = document.find(id)->group;
+        return {lineSign(group ? text(document.nameOf(group)) : QObject::tr("3D line"), colour, 1.4)};
+    }
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
         const auto* resolved = derive::Derived::in(canvas.derived.lines, id);
         if (resolved == nullptr || !boundsOf(resolved->path).meets(canvas.window)) return;

@@ -8,6 +8,12 @@
 
 namespace erdwerk::app {
 
+/// A sign of the plan and what it means. It is drawn into a room, with lines as wide as `unit` says.
+struct PlanSign {
+    QString text;
+    std::function<void(QPainter&, const QRectF& room, double unit)> draw;
+};
+
 /// How an object stands in contents, beside its name.
 struct ContentsLook {
     std::optional<QColor> swatch;
@@ -30,6 +36,12 @@ public:
     [[nodiscard]] virtual bool hasPlace() const { return true; }
     /// It can be seen in a view, so it can be hidden.
     [[nodiscard]] virtual bool canHide() const { return !passes().empty(); }
+    /// What signs it is drawn with; the same sign of several objects has the same text.
+    [[nodiscard]] virtual std::vector<PlanSign> signs(const derive::Derived& derived, ObjectId id) const {
+        (void)derived;
+        (void)id;
+        return {};
+    }
     /// Settings of several objects of this kind, or parts of them, edited at once.
     virtual void factsOfMany(FactsForm& form, const std::vector<Ref>& refs) const {
         (void)form;

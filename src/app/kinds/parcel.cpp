@@ -4,8 +4,10 @@
 
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
+#include "app/kinds/plan_signs.h"
 #include "core/operations/descriptions.h"
 #include "core/operations/edit.h"
+#include "core/operations/parcel_sides.h"
 
 namespace erdwerk::app {
 
@@ -90,6 +92,19 @@ void areaChoice(FactsForm& form, ObjectId id, const objects::Parcel& parcel) {
     });
 }
 
+void neighbours(FactsForm& form, ObjectId id) {
+    const auto shared = operations::sidesShared(form.document(), id);
+    if (shared.empty()) return;
+    QStringList names;
+    for (const auto& [side, with] : shared)
+        if (const QString name = form.nameOf(with.parcel); !names.contains(name)) names << name;
+    form.fact(QObject::tr("Neighbours"),
+              QObject::tr("%1, on %2 sides").arg(names.join(QStringLiteral(", "))).arg(shared.size()));
+    form.button(QObject::tr("Name them on the sides"),
+                QObject::tr("As adjoiners of the sides in common; sides that have a name keep it"),
+                QObject::tr("Name the neighbours"), operations::nameNeighbours(id));
+}
+
 class ParcelKind final : public StaysPut<ObjectKind> {
 public:
     [[nodiscard]] QString noun() const override { return QObject::tr("parcel"); }
@@ -98,6 +113,18 @@ public:
         if (const auto* path = pathOf(derived, id)) box.add(boundsOf(*path));
     }
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Records}; }
+    [[nodiscard]] std::vector<PlanSign> signs(const derive::Derived&, ObjectId) const override {
+        return {lineSign(QObject::tr("Parcel boundary"), theme::parcel, 2, Qt::SolidLine,
+                         {11, 3, 1.5, 3, 1.5, 3}),
+                {QObject::tr("Point of beginning"), [](QPainter& p, const QRectF& room, double unit) {
+                     p.setPen(QPen(theme::parcel, 1.4 * unit));
+                     p.setBrush(Qt::white);
+                     p.drawEllipse(room.center(), 4 * unit, 4 * unit);
+                     p.setBrush(theme::parcel);
+                     p.drawEllipse(room.center(), 1.5 * unit, 1.5 * unit);
+                     p.setBrush(Qt::NoBrush);
+                 }}};
+    }
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
         const auto* parcel = derive::Derived::in(canvas.derived.parcels, id);
         const auto* path = pathOf(canvas.derived, id);
@@ -169,6 +196,7 @@ public:
                            });
                        });
         areaChoice(form, id, *payload);
+        neighbours(form, id);
         form.check(QObject::tr("Against the line's direction"), payload->reversed,
                    [id](const Document& d, bool on) {
                        return document::changed<objects::Parcel>(

@@ -4,6 +4,7 @@
 
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
+#include "app/kinds/plan_signs.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
 #include "core/operations/stationed_points.h"
@@ -137,6 +138,14 @@ public:
         return objects::PlanPart::PointMarks;
     }
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Points}; }
+    [[nodiscard]] std::vector<PlanSign> signs(const derive::Derived&, ObjectId) const override {
+        return {{QObject::tr("Survey point"), [](QPainter& p, const QRectF& room, double unit) {
+                     p.setPen(QPen(theme::ink, unit));
+                     const QPointF c = room.center();
+                     p.drawLine(c - QPointF(3, 0) * unit, c + QPointF(3, 0) * unit);
+                     p.drawLine(c - QPointF(0, 3) * unit, c + QPointF(0, 3) * unit);
+                 }}};
+    }
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
         const double u = canvas.unit;
         const double arm = std::clamp(canvas.view.scale, 1.6 * u, 3 * u);

@@ -1,6 +1,8 @@
 // Surfaces.
 
+#include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
+#include "app/kinds/plan_signs.h"
 #include "app/kinds/surface_facts.h"
 #include "app/kinds/surface_paint.h"
 
@@ -17,6 +19,17 @@ public:
     }
     [[nodiscard]] std::vector<PlanPass> passes() const override {
         return {PlanPass::Colours, PlanPass::Ground, PlanPass::ContourHeights};
+    }
+    [[nodiscard]] std::vector<PlanSign> signs(const derive::Derived& derived, ObjectId id) const override {
+        const auto& style = derived.document.get<objects::Surface>(id)->style;
+        if (!style.contours) return {};
+        const QString every = text(formatExact(style.interval));
+        std::vector<PlanSign> out{lineSign(QObject::tr("Contour, every %1").arg(every), theme::contour, 0.8),
+                                  lineSign(QObject::tr("Index contour"), theme::contourIndex, 1.3)};
+        if (derive::Derived::in(derived.contoursBefore, id) != nullptr)
+            out.push_back(
+                lineSign(QObject::tr("Contour before earthworks"), theme::contour, 0.64, Qt::DashLine));
+        return out;
     }
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass pass) const override {
         const auto* locator = canvas.derived.surface(id);

@@ -5,6 +5,7 @@
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
 #include "core/operations/record_rows.h"
+#include "core/operations/sheets.h"
 #include "core/operations/tables.h"
 
 namespace erdwerk::app {
@@ -104,8 +105,7 @@ public:
 
 private:
     static void onSheet(FactsForm& form, ObjectId id, ObjectId sheet) {
-        const auto& tables = form.document().get<objects::Sheet>(sheet)->tables;
-        const bool there = std::find(tables.begin(), tables.end(), id) != tables.end();
+        const bool there = operations::isOnSheet(*form.document().get<objects::Sheet>(sheet), id);
         form.editCheck(QObject::tr("On %1").arg(form.nameOf(sheet)), there,
                        [id, sheet](bool on) { return operations::setTableOnSheet(id, sheet, on); });
     }

@@ -89,9 +89,16 @@ void HandlePainter::turn(Vec2 place, bool high, const QString& text) {
 }
 
 void HandlePainter::frame(const geometry::Box& box) {
+    frame({Vec2{box.minX, box.maxY}, Vec2{box.maxX, box.maxY}, Vec2{box.maxX, box.minY},
+           Vec2{box.minX, box.minY}});
+}
+
+void HandlePainter::frame(const std::array<Vec2, 4>& corners) {
     painter_.setBrush(Qt::NoBrush);
     painter_.setPen(QPen(theme::clay, 1.6, Qt::DotLine));
-    painter_.drawRect(QRectF(view_.toPicture({box.minX, box.maxY}), view_.toPicture({box.maxX, box.minY})));
+    QPolygonF outline;
+    for (const Vec2 corner : corners) outline << view_.toPicture(corner);
+    painter_.drawPolygon(outline);
 }
 
 }  // namespace erdwerk::app

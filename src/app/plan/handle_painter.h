@@ -35,6 +35,7 @@ public:
     bool texts(ObjectId id);
     /// A dotted frame round a part of the ground.
     void frame(const geometry::Box& box);
+    void frame(const std::array<geometry::Vec2, 4>& corners);
 
 private:
     const derive::Derived& derived_;

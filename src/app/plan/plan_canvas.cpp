@@ -46,7 +46,8 @@ PlanCanvas::PlanCanvas(QPainter& p, const Snapshot& shown, const ViewTransform& 
             options.frame ? std::optional(QRectF({0, 0}, at.size)) : std::optional<QRectF>{}) {}
 
 QPen PlanCanvas::pen(const QColor& colour, double pixels, Qt::PenStyle style) const {
-    QPen p(colour, pixels * unit, style, Qt::RoundCap, Qt::RoundJoin);
+    const double wider = options.widths[static_cast<std::size_t>(pass)];
+    QPen p(colour, pixels * unit * (wider > 0 ? wider : 1), style, Qt::RoundCap, Qt::RoundJoin);
     if (style == Qt::SolidLine) p.setCapStyle(Qt::FlatCap);
     return p;
 }

@@ -3,6 +3,7 @@
 
 #include <QImage>
 #include <QPainter>
+#include <array>
 #include <atomic>
 #include <functional>
 
@@ -41,6 +42,14 @@ struct PlanOptions {
     std::shared_ptr<const CutFillLayer> cutFill = {};
     const std::atomic<bool>* cancel = nullptr;
     bool frame = false;  ///< of a sheet: what is written stays within the picture
+    /// Whether an object is shown; none: as the document says.
+    std::function<bool(const objects::Object&)> showsObject = {};
+    /// By which the lines of a pass are wider than on the screen; 0: by nothing.
+    std::array<double, allPasses.size()> widths = {};
+    /// In the picture: what is drawn over it later; texts keep off.
+    std::vector<annotate::TextBox> taken = {};
+    /// Told before something is painted in a pass: for pictures in layers. What is written comes with Texts.
+    std::function<void(PlanPass)> begins = {};
     [[nodiscard]] bool shows(objects::PlanPart part) const { return off.count(part) == 0; }
 };
 
@@ -76,6 +85,7 @@ public:
     const double unit;  ///< as in options
     std::vector<Legend> legends;
     PlanTexts texts;
+    PlanPass pass = PlanPass::Backdrops;  ///< that is being painted
     bool overBackdrop = false;  ///< a backdrop is shown: what covers the ground only hints at itself
 
     [[nodiscard]] bool stopped() const { return options.cancel != nullptr && options.cancel->load(); }

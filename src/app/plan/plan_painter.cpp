@@ -12,7 +12,8 @@ PlanPainter::PlanPainter(QPainter& painter, const Snapshot& snapshot, const View
                          const PlanLayers& layers, PlanOptions options)
     : canvas_(painter, snapshot, view, std::move(options)) {
     for (const auto& [id, object] : canvas_.document.objects()) {
-        if (canvas_.document.hidden(*object)) continue;
+        const auto& shown = canvas_.options.showsObject;
+        if (shown ? !shown(*object) : canvas_.document.hidden(*object)) continue;
         const PlanLayer& layer = layerOf(layers, *object);
         if (!shows(canvas_.options.off, layer)) continue;
         for (const PlanPass pass : layer.passes())
@@ -39,9 +40,12 @@ bool PlanPainter::takesPart(PlanPass pass) const {
 
 void PlanPainter::paint() {
     canvas_.painter.setRenderHint(QPainter::Antialiasing);
+    for (const auto& box : canvas_.options.taken) canvas_.texts.keepOff(box);
     if (canvas_.options.shows(objects::PlanPart::GridCrosses)) rimTexts();
     for (const PlanPass pass : allPasses) {
         if (canvas_.stopped()) return;
+        canvas_.pass = pass;
+        if (canvas_.options.begins) canvas_.options.begins(pass);
         if (pass == PlanPass::Ground && takesPart(pass) && canvas_.options.cutFill)
             paintCutFill(canvas_, *canvas_.options.cutFill);
         if (pass == PlanPass::Linework && canvas_.options.shows(objects::PlanPart::GridCrosses)) grid();
@@ -51,6 +55,8 @@ void PlanPainter::paint() {
             layer->paint(canvas_, id, pass);
         }
     }
+    canvas_.pass = PlanPass::Texts;
+    if (canvas_.options.begins) canvas_.options.begins(PlanPass::Texts);
     canvas_.texts.write(canvas_.painter);
     legends();
 }
@@ -72,8 +78,9 @@ void PlanPainter::rimTexts() {
     const double u = canvas_.unit;
     const int decimals = step < 1 ? 2 : 0;
     std::uint64_t key = 0;
-    const auto add = [&](QPointF middle, bool fromLeft, double value) {
-        const TextLook look{QString::fromStdString(formatFixed(value, decimals)), 10, theme::inkQuiet};
+    const auto add = [&](QPointF middle, bool fromLeft, double value, const QString& before = {}) {
+        const TextLook look{before + QString::fromStdString(formatFixed(value, decimals)), 10,
+                            theme::inkQuiet};
         annotate::Candidate place;
         place.boxes = {canvas_.texts.box(look, middle)};
         if (fromLeft) place.boxes[0].centre.x += place.boxes[0].width / 2;
@@ -83,6 +90,10 @@ void PlanPainter::rimTexts() {
             std::move(text),
             {canvas_.options.frame ? TextRank::Rim : TextRank::RimOfScreen, ++key, {}, {look}, {}, {}});
     };
+    if (canvas_.view.isTurned()) {
+        turnedRimTexts(step, add);
+        return;
+    }
     for (double x = std::ceil(canvas_.window.minX / step) * step; x <= canvas_.window.maxX; x += step) {
         const double px = canvas_.view.toPicture({x, 0}).x();
         if (px < 60 * u || px > canvas_.view.size.width() - 30 * u) continue;
@@ -93,6 +104,34 @@ void PlanPainter::rimTexts() {
         if (py < 20 * u || py > canvas_.view.size.height() - 24 * u) continue;
         add({4 * u, py}, true, y);
     }
+}
+
+/// Where a turned grid crosses the lower and the left rim; each says which of the two it is.
+void PlanPainter::turnedRimTexts(
+    double step, const std::function<void(QPointF, bool, double, const QString&)>& add) const {
+    const auto& view = canvas_.view;
+    const double u = canvas_.unit;
+    const geometry::Vec2 left = view.toGround({0, view.size.height()});
+    const geometry::Vec2 right = view.toGround({view.size.width(), view.size.height()});
+    const geometry::Vec2 top = view.toGround({0, 0});
+    const auto along = [&](geometry::Vec2 from, geometry::Vec2 to, bool upright) {
+        for (const bool easting : {true, false}) {
+            const double a = easting ? from.x : from.y;
+            const double b = easting ? to.x : to.y;
+            // Lines that run nearly along the rim cross it anywhere.
+            if (std::abs(b - a) < 0.5 * geometry::distance(from, to)) continue;
+            for (double v = std::ceil(std::min(a, b) / step) * step; v <= std::max(a, b); v += step) {
+                const QPointF at = view.toPicture(from + (to - from) * ((v - a) / (b - a)));
+                const QString letter = easting ? QStringLiteral("E ") : QStringLiteral("N ");
+                if (upright && at.y() > 20 * u && at.y() < view.size.height() - 24 * u)
+                    add({4 * u, at.y()}, true, v, letter);
+                if (!upright && at.x() > 60 * u && at.x() < view.size.width() - 40 * u)
+                    add({at.x(), view.size.height() - 9 * u}, false, v, letter);
+            }
+        }
+    };
+    along(left, right, false);
+    along(left, top, true);
 }
 
 /// At the lower right, above the scale bar, one over the other.

@@ -20,6 +20,8 @@ private:
     void grid();
     /// Coordinates at the rim: they choose their places before other texts.
     void rimTexts();
+    void turnedRimTexts(double step,
+                        const std::function<void(QPointF, bool, double, const QString&)>& add) const;
     void legends();
 
     PlanCanvas canvas_;

@@ -138,7 +138,7 @@ void PlanTexts::report(const Ask& ask, const annotate::Candidate* candidate) {
         box.centre = view_.toGround(point(box.centre));
         box.width /= view_.scale;
         box.height /= view_.scale;
-        box.turn = -box.turn;
+        box.turn = -box.turn - view_.up().radians();
         of.boxes.push_back(box);
     }
 }

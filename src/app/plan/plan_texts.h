@@ -65,6 +65,7 @@ public:
 
     /// Texts keep off a symbol.
     void keepOff(QPointF middle, QSizeF size);
+    void keepOff(const annotate::TextBox& box) { placer_.keepOff(box); }
 
     struct Ask {
         TextRank rank = TextRank::Label;

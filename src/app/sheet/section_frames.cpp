@@ -35,16 +35,23 @@ SectionData sectionData(const route::CrossSection& section, const std::vector<QS
 
 }  // namespace
 
-void paintProfile(QPainter& painter, const Snapshot& snapshot, ObjectId profile, const QRectF& room,
-                  double mm, double scale) {
+void paintProfile(QPainter& painter, const Snapshot& snapshot, const objects::ProfileFrame& of,
+                  const QRectF& room, double mm) {
     const double u = pixelMillimetres * mm;
     SectionLook look;
     look.unit = u;
     look.handles = false;
-    look.perUnit = perUnitAt(snapshot, scale, mm);
-    const auto data = profileSection(snapshot.derived, profile, roundStep(64 * u / look.perUnit));
+    look.perUnit = perUnitAt(snapshot, of.scale, mm);
+    look.scrolled = of.from;
+    const auto data = profileSection(snapshot.derived, of.profile, roundStep(64 * u / look.perUnit));
     if (data.exaggeration > 0) look.highPerUnit = look.perUnit * data.exaggeration;
-    const auto frame = SectionPainter::frameFor(data, room, look);
+    auto frame = SectionPainter::frameFor(data, room, look);
+    if (of.to > of.from) {
+        QRectF part = room;
+        const double taken = room.width() - frame.area.width();
+        part.setWidth(std::min(room.width(), taken + (of.to - of.from) * look.perUnit));
+        frame = SectionPainter::frameFor(data, part, look);
+    }
     painter.save();
     painter.setClipRect(room);
     SectionPainter(painter, data, look).paint(frame);
@@ -52,8 +59,7 @@ void paintProfile(QPainter& painter, const Snapshot& snapshot, ObjectId profile,
 }
 
 SectionsPlaced paintCrossSections(QPainter& painter, const Snapshot& snapshot,
-                                  const objects::SheetSections& sections, const QRectF& room, double mm,
-                                  double scale) {
+                                  const objects::SectionsFrame& sections, const QRectF& room, double mm) {
     SectionsPlaced placed;
     const auto& derived = snapshot.derived;
     const auto* alignment = derive::Derived::in(derived.alignments, sections.alignment);
@@ -82,7 +88,7 @@ SectionsPlaced paintCrossSections(QPainter& painter, const Snapshot& snapshot,
     if (!all) return placed;
     placed.all = all->size();
     const double u = pixelMillimetres * mm;
-    const double perUnit = perUnitAt(snapshot, scale, mm);
+    const double perUnit = perUnitAt(snapshot, sections.scale, mm);
     SectionLook look;
     look.unit = u;
     look.handles = false;
@@ -103,7 +109,8 @@ SectionsPlaced paintCrossSections(QPainter& painter, const Snapshot& snapshot,
                 }
         if (low > high) low = high = 0;
         const double margin = std::max((high - low) * 0.16, 0.2);
-        const double height = (high - low + 2 * margin) * perUnit + (34 + 24 + 18) * u;
+        // The room of the figures below, whatever the ground does.
+        const double height = std::max((high - low + 2 * margin) * perUnit, 20 * u) + (34 + 24 + 18) * u;
         if (bottom - height < room.top()) {
             bottom = room.bottom() - 2 * mm;
             left += width;
@@ -143,7 +150,7 @@ Result<void> writeProfile(const QString& path, const Snapshot& snapshot, ObjectI
     if (size.width() > 5000)
         return badInput("at that scale the drawing would be longer than 5 m; take a smaller scale");
     const QString title = QString::fromStdString(document.nameOf(id));
-    const auto paint = [&](QPainter& painter, double mm) {
+    const auto paint = [&](QPainter& painter, double mm, const DrawingLayer&) {
         const QRectF paper(0, 0, size.width() * mm, size.height() * mm);
         painter.fillRect(paper, Qt::white);
         QFont font = theme::font(14, true);
@@ -153,7 +160,8 @@ Result<void> writeProfile(const QString& path, const Snapshot& snapshot, ObjectI
         painter.drawText(QRectF(10 * mm, 4 * mm, paper.width() - 20 * mm, 6 * mm),
                          Qt::AlignLeft | Qt::AlignVCenter,
                          QObject::tr("%1   1 : %2").arg(title, QString::fromStdString(formatExact(scale))));
-        paintProfile(painter, snapshot, id, paper.adjusted(6 * mm, 12 * mm, -6 * mm, -4 * mm), mm, scale);
+        paintProfile(painter, snapshot, {id, scale, 0, 0}, paper.adjusted(6 * mm, 12 * mm, -6 * mm, -4 * mm),
+                     mm);
     };
     if (auto done = writeDrawings(path, {{size, title, paint}}); !done) return tl::unexpected(done.error());
     return {};

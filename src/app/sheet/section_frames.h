@@ -7,10 +7,10 @@
 
 namespace erdwerk::app {
 
-/// Paints a profile in a room of the paper, from its beginning as far as the room goes, 1 : scale along and
-/// with its exaggeration up (all of the height when that is to fit). `mm`: picture units a millimetre.
-void paintProfile(QPainter& painter, const Snapshot& snapshot, ObjectId profile, const QRectF& room,
-                  double mm, double scale);
+/// Paints a stretch of a profile in a room of the paper, 1 : scale along and with its exaggeration up (all of
+/// the height when that is to fit). `mm`: picture units a millimetre.
+void paintProfile(QPainter& painter, const Snapshot& snapshot, const objects::ProfileFrame& frame,
+                  const QRectF& room, double mm);
 /// Paints cross-sections at a true scale in columns from below upwards, column after column, as plan sets
 /// have them; gives how many found room, and of how many.
 struct SectionsPlaced {
@@ -18,8 +18,7 @@ struct SectionsPlaced {
     std::size_t all = 0;
 };
 SectionsPlaced paintCrossSections(QPainter& painter, const Snapshot& snapshot,
-                                  const objects::SheetSections& sections, const QRectF& room, double mm,
-                                  double scale);
+                                  const objects::SectionsFrame& sections, const QRectF& room, double mm);
 
 /// A profile by itself as PDF (vector) or SVG, by the ending; at its scale along, or the next round one at
 /// which it is at most 380 mm long.

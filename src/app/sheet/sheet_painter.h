@@ -1,35 +1,34 @@
 #pragma once
-// A plan sheet: plan at a true scale, grid, north arrow, scale bar, title block, course table, description.
+// A sheet on paper: its border and its frames, one after the other.
 
 #include <QPainter>
-#include <QString>
+#include <QStringList>
 
-#include "app/base/session.h"
-#include "app/plan/view_transform.h"
-
-class QPrinter;
+#include "app/sheet/paper_ink.h"
 
 namespace erdwerk::app {
 
+/// What became of its texts.
+struct SheetShown {
+    TextsShown texts;     ///< of its plans
+    QStringList noFonts;  ///< that its title block asks for and that are not there
+};
+
 /// Paints a sheet in a coordinate system of `perMillimetre` units a millimetre, from the top left corner of
-/// the paper.
-/// Gives which texts of its plan found room.
-TextsShown paintSheet(QPainter& painter, const Snapshot& snapshot, ObjectId sheet, double perMillimetre);
-/// As it is painted: pairs of texts that lie on each other, and texts of the plan that found no room.
+/// the paper. `layer` is told what is painted next.
+SheetShown paintSheet(QPainter& painter, const Snapshot& snapshot, ObjectId sheet, double perMillimetre,
+                      const std::function<void(const QString&)>& layer = {},
+                      const std::atomic<bool>* cancel = nullptr);
+/// One frame of it by itself.
+void paintFrame(const PaperInk& ink, std::size_t frame, SheetShown& shown);
+
+/// As it is painted: pairs of texts that lie on each other, texts of the plan that found no room, and fonts
+/// that are missing.
 struct SheetTexts {
     std::size_t overlaps = 0;
     std::size_t leftOut = 0;
+    QStringList noFonts;
 };
 SheetTexts textsOn(const Snapshot& snapshot, ObjectId sheet);
-
-/// Writes sheets as the pages of a PDF (vector), or as SVG by the ending, numbered when there are several; a
-/// file appears only when it is whole. Gives the file of each.
-Result<QStringList> writeSheets(const QString& path, const Snapshot& snapshot,
-                                const std::vector<ObjectId>& sheets);
-
-/// On the sheet's own paper, true to scale. Io when the printer takes nothing.
-Result<void> printSheet(QPrinter& printer, const Snapshot& snapshot, ObjectId sheet);
-/// What a plan shows, as large as it fits the page.
-Result<void> printPlan(QPrinter& printer, const Snapshot& snapshot, const ViewTransform& view);
 
 }  // namespace erdwerk::app

@@ -51,14 +51,14 @@ namespace erdwerk::app::tools {
     SECTION(Record, "")                                                                                  \
     COMMAND("export")                                                                                    \
     SECTION(Record, "Parcels")                                                                           \
-    TOOL(parcelFromLine) TOOL(parcelInside) TOOL(splitParcel) COMMAND("describe") COMMAND("wording-read") COMMAND("read-back")                \
+    TOOL(parcelFromLine) TOOL(parcelInside) TOOL(splitParcel) COMMAND("describe") COMMAND("closure") COMMAND("wording-read") COMMAND("read-back")                \
     COMMAND("read-back-file")                                                                            \
     SECTION(Record, "Labels")                                                                            \
     TOOL(label) TOOL(labelMany) TOOL(textsInPlace) COMMAND("relabel") COMMAND("label-style")             \
     SECTION(Record, "Dimensions")                                                                        \
     TOOL(dimension) COMMAND("dimension-style")                                                           \
     SECTION(Record, "Tables and sheets")                                                                 \
-    COMMAND("new-table") COMMAND("sheet") COMMAND("sheet-export")                                        \
+    COMMAND("new-table") COMMAND("sheet") COMMAND("sheet-open") COMMAND("sheets-along") COMMAND("sheet-export") \
     EVERYWHERE(measure)
 // clang-format on
 

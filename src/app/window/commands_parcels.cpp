@@ -8,7 +8,9 @@
 #include "app/base/text_document.h"
 #include "app/window/main_window.h"
 #include "core/format/description_file.h"
+#include "core/format/output.h"
 #include "core/format/text_file.h"
+#include "core/operations/closure_report.h"
 #include "core/operations/descriptions.h"
 
 namespace erdwerk::app {
@@ -41,6 +43,10 @@ void MainWindow::parcelCommands() {
         tr("The description of the selected parcel, or the only one, as text, ODT or PDF"),
         theme::icon(QStringLiteral("export")), record, {}, [this] { exportDescription(); }, needParcel);
     command(
+        "closure", tr("Closure report…"),
+        tr("Latitudes and departures of the selected parcel, exact and as written, with its misclosure"),
+        theme::icon(QStringLiteral("export")), record, {}, [this] { exportClosure(); }, needParcel);
+    command(
         "wording-read", tr("Read a wording…"), tr("Sentences of descriptions, kept in a JSON file"),
         theme::icon(QStringLiteral("label-style")), record, {},
         [this] {
@@ -52,7 +58,8 @@ void MainWindow::parcelCommands() {
             session_.edit(tr("Read a wording"), operations::addWording(*read));
         },
         needProject);
-    actions_.offerFor(QStringLiteral("describe"), isOneOf<objects::Parcel>);
+    for (const char* id : {"describe", "closure"})
+        actions_.offerFor(QString::fromLatin1(id), isOneOf<objects::Parcel>);
 }
 
 /// The selected parcel, else the only one; none when there are several.
@@ -74,6 +81,20 @@ void MainWindow::readBack(const QString& name, const QString& text) {
     const auto made = session_.addedSince(before);
     session_.select({{made.front(), std::nullopt}});
     bench_->open(Bench::Page::Tables);
+}
+
+void MainWindow::exportClosure() {
+    const ObjectId id = oneParcel();
+    if (!id) return say(tr("Select the parcel whose closure it is to be"), true);
+    session_.waitForResults();
+    const auto report = operations::closureReport(session_.derived(), id);
+    if (!report) return say(QString::fromStdString(report.error().message()), true);
+    const QString path = fileToWrite(
+        this, tr("Closure report"), nameOf(id) + tr(" closure") + QStringLiteral(".txt"), tr("Text (*.txt)"));
+    if (path.isEmpty()) return;
+    const auto done = format::replaceFile(path.toStdString(), *report);
+    if (!done) return say(QString::fromStdString(done.error().message()), true);
+    say(tr("Written to %1").arg(QFileInfo(path).fileName()), false);
 }
 
 void MainWindow::exportDescription() {

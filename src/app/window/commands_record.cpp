@@ -36,18 +36,6 @@ void MainWindow::recordCommands() {
            "sheet"),
         theme::icon(QStringLiteral("sheet")), record, QKeySequence(QStringLiteral("B")),
         [this] { newTable(); }, needProject);
-    command(
-        "sheet", tr("New sheet"), tr("A plan sheet round what the plan shows now"),
-        theme::icon(QStringLiteral("sheet")), record, QKeySequence(QStringLiteral("N")),
-        [this] { newSheet(); }, needProject);
-    command(
-        "sheet-export", tr("Export a sheet…"),
-        tr("Writes the selected sheet, or the only one, as PDF or SVG"),
-        theme::icon(QStringLiteral("export")), record, QKeySequence(QStringLiteral("W")),
-        [this] { exportSheet(); },
-        [this] {
-            return session_.document().all<objects::Sheet>().empty() ? tr("make a sheet first") : QString();
-        });
     using namespace objects;
     actions_.offerFor(QStringLiteral("relabel"), isOneOf<Line, Parcel, Points, Alignment, Group>);
     actions_.offerFor(QStringLiteral("new-table"), isOneOf<Line, Parcel, Points, Alignment, Earthwork>);

@@ -28,6 +28,7 @@ void MainWindow::buildActions() {
     routeCommands();
     recordCommands();
     parcelCommands();
+    sheetCommands();
     offerCommands();
     for (const auto& entry : tools::rack()) {
         QString id;
@@ -61,7 +62,6 @@ void MainWindow::offerCommands() {
     for (const char* id : {"alignment-reverse", "profile"})
         actions_.offerFor(QString::fromLatin1(id), isOneOf<Alignment>);
     actions_.offerFor(QStringLiteral("section"), isOneOf<Line, Alignment>);
-    actions_.offerFor(QStringLiteral("sheet-export"), isOneOf<Sheet>);
 }
 
 void MainWindow::fieldCommands() {
@@ -234,7 +234,7 @@ void MainWindow::buildMenus() {
     QStringList order{tr("File"), tr("Edit"), tr("View")};
     for (const Stage stage : {Stage::Field, Stage::Ground, Stage::Shape, Stage::Route, Stage::Record})
         order << stageName(stage);
-    order << tr("Help");
+    order << tr("Sheet") << tr("Help");
     // Each with a letter of its own for Alt.
     QString taken;
     const auto withLetter = [&taken](const QString& name) {

@@ -160,6 +160,11 @@ void MainWindow::showRecovery() {
 }
 
 void MainWindow::showObject(ObjectId id) {
+    if (session_.document().get<objects::Sheet>(id) != nullptr) {
+        sheetPage_->open(id);
+        return showSheets(true);
+    }
+    showSheets(false);
     geometry::Box box;
     if (const auto object = session_.derived().document.find(id))
         kindOf(*object).bounds(session_.derived(), id, box);
@@ -220,6 +225,8 @@ void MainWindow::setTool(std::unique_ptr<Tool> tool, const QString& actionId) {
         tool_->leave();
         leaving_ = false;
     }
+    // Tools work in the plan.
+    if (tool) showSheets(false);
     replaceTool(std::move(tool), actionId);
 }
 
@@ -282,7 +289,7 @@ void MainWindow::showTwin(bool on) {
 void MainWindow::settle() {
     session_.waitForResults();
     while (!plan_->settled() || !views_->second()->settled() || volumes_->isWorking() ||
-           slice_->isWorking()) {
+           slice_->isWorking() || (sheetPage_->isVisible() && !sheetPage_->canvas()->settled())) {
         QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
         QThread::msleep(1);
     }

@@ -24,6 +24,8 @@
 #include "app/panels/rack.h"
 #include "app/plan/plan_view.h"
 #include "app/scene/scene_view.h"
+#include "app/sheet/sheet_batch.h"
+#include "app/sheet/sheet_page.h"
 #include "app/tools/all_tools.h"
 #include "app/window/guide_panel.h"
 #include "app/window/keeping_bar.h"
@@ -82,6 +84,12 @@ public:
     bool takeFile(const QString& path);
     /// The pages for a printer: the selected or only sheet true to scale, else what the plan shows.
     Result<void> printTo(QPrinter& printer);
+    /// Writes sheets while the window goes on; says when it is done.
+    void writeSheetsAside(const QString& path, std::vector<ObjectId> sheets);
+    /// Into the project, as title block or picture; false after a message.
+    bool takeArtwork(const QString& path);
+    [[nodiscard]] SheetPage* sheetPage() { return sheetPage_; }
+    [[nodiscard]] SheetBatch* batch() { return batch_.get(); }
     void setTool(std::unique_ptr<Tool> tool, const QString& actionId = {});
     void showTwin(bool on);
     /// Saves and waits for it.
@@ -148,6 +156,7 @@ private:
     [[nodiscard]] ObjectId oneParcel() const;
     void readBack(const QString& name, const QString& text);
     void exportDescription();
+    void exportClosure();
     void surfaceFromDense();
     void exportSurface();
     void connectGroundPages();
@@ -183,7 +192,19 @@ private:
     void connectPoints(bool byCode);
     void newSurface();
     void deleteSelection();
+    void sheetCommands();
+    void connectSheets();
+    /// Sheets in the plan's place, or the plan again.
+    void showSheets(bool shown);
+    bool leaveSheet();
+    /// The selected one, the one that is looked at, or the only one; none.
+    [[nodiscard]] ObjectId sheetInHand() const;
+    void openSheet();
     void newSheet();
+    void sheetsAlong();
+    void addFrame(const std::string& kind);
+    void showFrameInPlan(std::size_t frame);
+    void writeTitleBlock();
     void exportSheet();
     [[nodiscard]] bool askToSave();
     /// Where to save to; asks when it has no name yet, or `askName`. Empty: not at all.
@@ -204,6 +225,9 @@ private:
     PlanView* plan_ = nullptr;
     SceneView* scene_ = nullptr;
     TwinViews* views_ = nullptr;
+    SheetPage* sheetPage_ = nullptr;
+    QStackedWidget* middle_ = nullptr;  ///< the views, or a sheet
+    std::unique_ptr<SheetBatch> batch_;
     Facts* facts_ = nullptr;
     PromptLine* prompt_ = nullptr;
     Bench* bench_ = nullptr;

@@ -1,16 +1,14 @@
 // What the actions of points, lines, surfaces and sheets do.
 
-#include <QDate>
-#include <QFileInfo>
 #include <QInputDialog>
 #include <QMessageBox>
 
 #include "app/base/file_dialog.h"
-#include "app/sheet/sheet_painter.h"
 #include "app/window/main_window.h"
 #include "core/operations/ground.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
+#include "core/operations/sheets.h"
 
 namespace erdwerk::app {
 
@@ -78,6 +76,15 @@ void MainWindow::deleteSelection() {
             session_.select({{pi.object, std::nullopt}});
         return;
     }
+    // A frame, not its sheet.
+    if (const auto& chosen = session_.selection(); chosen.size() == 1 && chosen.front().part)
+        if (const auto* sheet = session_.document().get<objects::Sheet>(chosen.front().object)) {
+            const Ref frame = chosen.front();
+            const auto name = QString::fromStdString(operations::frameName(*sheet, *frame.part));
+            session_.select({{frame.object, std::nullopt}});
+            session_.edit(tr("Remove %1").arg(name), operations::removeFrame(frame.object, *frame.part));
+            return;
+        }
     std::vector<ObjectId> objects;
     std::vector<objects::PointRef> points;
     for (const Ref& r : session_.selection()) {
@@ -94,61 +101,8 @@ void MainWindow::deleteSelection() {
     if (session_.edit(what, operations::remove(std::move(objects), std::move(points)))) session_.select({});
 }
 
-void MainWindow::newSheet() {
-    operations::NewSheet options;
-    options.centre = plan_->view().centre;
-    options.width = plan_->view().window().width();
-    options.date = QDate::currentDate().toString(Qt::ISODate).toStdString();
-    // The parcel that is meant, the only one in view, or the one that is chosen of several.
-    const auto seen = operations::parcelsIn(session_.derived(), plan_->view().window());
-    if (const auto selected = session_.selected<objects::Parcel>()) {
-        options.parcel = *selected;
-    } else if (seen.size() == 1) {
-        options.parcel = seen.front();
-    } else if (seen.size() > 1) {
-        QStringList names{tr("none")};
-        for (const ObjectId id : seen) names << nameOf(id);
-        bool chosen = false;
-        const QString name = QInputDialog::getItem(
-            this, tr("New sheet"), tr("Whose courses and description it shows"), names, 1, false, &chosen);
-        if (!chosen) return;
-        if (const auto at = names.indexOf(name); at > 0)
-            options.parcel = seen[static_cast<std::size_t>(at - 1)];
-    }
-    editAndSelectNew(tr("New sheet"), operations::newSheet(options));
-}
-
-Result<void> MainWindow::printTo(QPrinter& printer) {
-    session_.waitForResults();
-    const auto sheets = session_.document().all<objects::Sheet>();
-    const auto selected = session_.selected<objects::Sheet>();
-    if (selected || sheets.size() == 1)
-        return printSheet(printer, *session_.snapshot(), selected.value_or(sheets.front()));
-    return printPlan(printer, *session_.snapshot(), plan_->view());
-}
-
 QString MainWindow::nameOf(ObjectId id) const {
     return QString::fromStdString(session_.document().nameOf(id));
-}
-
-void MainWindow::exportSheet() {
-    const auto sheets = session_.document().all<objects::Sheet>();
-    // Those that are selected, else all: the pages of one PDF.
-    std::vector<ObjectId> chosen;
-    for (const ObjectId id : sheets)
-        if (session_.isSelected(id)) chosen.push_back(id);
-    if (chosen.empty()) chosen = sheets;
-    const QString path = fileToWrite(
-        this, tr("Sheets to PDF or SVG"),
-        QString::fromStdString(session_.document().nameOf(chosen.front())) + QStringLiteral(".pdf"),
-        tr("PDF (*.pdf);;SVG (*.svg)"));
-    if (path.isEmpty()) return;
-    session_.waitForResults();
-    const auto done = writeSheets(path, *session_.snapshot(), chosen);
-    if (!done)
-        QMessageBox::warning(this, tr("Not written"), QString::fromStdString(done.error().message()));
-    else
-        say(tr("Written to %1").arg(QFileInfo(path).fileName()), false);
 }
 
 }  // namespace erdwerk::app

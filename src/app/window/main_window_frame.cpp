@@ -80,7 +80,11 @@ QWidget* MainWindow::buildMiddle() {
     lowerColumn->addWidget(bench_, 1);
     rows_ = new QSplitter(Qt::Vertical);
     rows_->setObjectName(QStringLiteral("rows"));
-    rows_->addWidget(views_);
+    sheetPage_ = new SheetPage(session_);
+    middle_ = new QStackedWidget;
+    middle_->addWidget(views_);
+    middle_->addWidget(sheetPage_);
+    rows_->addWidget(middle_);
     rows_->addWidget(lower_);
     rows_->setSizes({470, 236});
     rows_->setStretchFactor(0, 1);
@@ -113,6 +117,7 @@ void MainWindow::connectFrame() {
         if (!bench_->heightTaken()) benchHeight_ = rows_->sizes().value(1);
     });
     connect(guide_, &GuidePanel::closed, this, [this] { showGuide(false); });
+    connectSheets();
     connect(plan_, &PlanView::menuWanted, this, &MainWindow::showMenu);
     connect(contents_, &Contents::menuWanted, this, [this](QPoint at) { showMenu(at, std::nullopt); });
     connect(scene_, &SceneView::menuWanted, this, [this](QPoint at, std::optional<geometry::Vec2> place) {
@@ -216,7 +221,7 @@ bool MainWindow::keyPressed(QKeyEvent* event) {
             endTool();
         else if (tool_)
             return true;
-        else
+        else if (!leaveSheet())
             session_.select({});
         return true;
     }

@@ -80,8 +80,10 @@ void PromptLine::refresh() {
     entry_->setVisible(tool_ != nullptr && !tool_->entryHint().isEmpty());
     if (tool_ == nullptr) {
         if (!said)
-            prompt_->setText(tr(
-                "Click to select, Shift adds, drag a point or corner to move it. Ctrl+K finds every tool."));
+            prompt_->setText(
+                !idle_.isEmpty() ? idle_
+                                 : tr("Click to select, Shift adds, drag a point or corner to move it. Ctrl+K "
+                                      "finds every tool."));
         fitParts();
         return;
     }
@@ -178,6 +180,11 @@ void PromptLine::resizeEvent(QResizeEvent* event) {
 void PromptLine::forgetError() {
     if (!isError_) return;
     messageAge_.invalidate();
+    refresh();
+}
+
+void PromptLine::setIdle(const QString& text) {
+    idle_ = text;
     refresh();
 }
 

@@ -16,6 +16,8 @@ class PromptLine : public QWidget {
 public:
     explicit PromptLine(QWidget* parent = nullptr);
     void setTool(Tool* tool);
+    /// What is said while nothing else is; empty: what the plan takes.
+    void setIdle(const QString& text);
     void showMessage(const QString& text, bool isError);
     /// What was wrong before is over: something was done since.
     void forgetError();
@@ -44,6 +46,7 @@ private:
     QHBoxLayout* chipLayout_;
     QLineEdit* entry_;
     QStringList chipTexts_;
+    QString idle_;
     bool isError_ = false;
     QElapsedTimer messageAge_;  ///< running while a message is shown
 };

@@ -80,6 +80,7 @@ std::string toCsv(const std::vector<Finding>& findings, const DisplaySettings* d
 void silentLabels(const derive::Derived& derived, std::vector<Finding>& out);
 void lostDimensions(const derive::Derived& derived, std::vector<Finding>& out);
 void descriptions(const derive::Derived& derived, std::vector<Finding>& out);
+void sheets(const derive::Derived& derived, std::vector<Finding>& out);
 void crossingBreaklines(const derive::Derived& derived, std::vector<Finding>& out);
 void samePlace(const derive::Derived& derived, std::vector<Finding>& out);
 void withoutHeight(const derive::Derived& derived, std::vector<Finding>& out);

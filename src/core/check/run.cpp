@@ -79,6 +79,7 @@ std::vector<Finding> run(const derive::Derived& derived, Memory* memory) {
     silentLabels(derived, out);
     lostDimensions(derived, out);
     descriptions(derived, out);
+    sheets(derived, out);
     designProfile(derived, out);
     ownEdits(derived, out);
     fitOfSurfaces(derived, out);

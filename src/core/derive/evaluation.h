@@ -151,5 +151,6 @@ inline void work(Evaluation&, ObjectId, const Marking&) {}
 inline void work(Evaluation&, ObjectId, const DimensionStyle&) {}
 inline void work(Evaluation&, ObjectId, const Table&) {}
 inline void work(Evaluation&, ObjectId, const Wording&) {}
+inline void work(Evaluation&, ObjectId, const Artwork&) {}
 
 }  // namespace erdwerk::derive

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/objects/alignment.h"
+#include "core/objects/artwork.h"
 #include "core/objects/backdrop.h"
 #include "core/objects/cloud.h"
 #include "core/objects/design_criteria.h"
@@ -35,7 +36,7 @@ namespace erdwerk::objects {
 using Payload =
     std::variant<Points, Line, Surface, Alignment, Profile, Parcel, LabelStyle, Label, Sheet, Group, Cloud,
                  HeightRaster, Backdrop, OffsetSet, Earthwork, BatterKind, DesignCriteria, Marking, Section,
-                 Dimension, DimensionStyle, Table, Wording, Reading>;
+                 Dimension, DimensionStyle, Table, Wording, Reading, Artwork>;
 
 struct Object {
     ObjectId id;

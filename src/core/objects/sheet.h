@@ -1,58 +1,147 @@
 #pragma once
-// A plan sheet.
+// A sheet: paper and the frames on it.
 
 #include <array>
+#include <map>
+#include <set>
 #include <string>
+#include <variant>
+#include <vector>
 
 #include "core/base/quantity.h"
 #include "core/geometry/vec.h"
 #include "core/objects/kind.h"
 #include "core/objects/plan_part.h"
+#include "core/paper/room.h"
 
 namespace erdwerk::objects {
 
-enum class Paper { A4, A3, A1 };
-/// Landscape width and height in millimetres (ISO 216).
-std::array<double, 2> paperSize(Paper paper);
-std::string_view paperName(Paper paper);
-/// Around the sheet's content, in millimetres.
+/// Landscape width and height of A4 … A0 in millimetres (ISO 216), the name first.
+struct PaperSize {
+    std::string_view name;
+    double width;
+    double height;
+};
+const std::vector<PaperSize>& paperSizes();
+/// "A3", "A3 upright", or the millimetres of another.
+std::string paperName(const std::array<double, 2>& paper);
+/// Round the paper, in millimetres; frames may stand in it, guides do not lead there.
 inline constexpr double sheetMargin = 8;
-/// Of the panel on the right with table, description and title block, in millimetres. Small paper gets a
-/// narrower one.
-double panelWidth(Paper paper);
-/// Width and height of what shows the plan, in millimetres.
-std::array<double, 2> planSize(Paper paper);
 
-/// Cross-sections of an alignment, in rows from the left, in place of the plan.
-struct SheetSections {
-    ObjectId alignment;  ///< none: the plan is shown
+/// What of a plan is drawn besides its parts.
+struct ShownInFrame {
+    /// A sheet is read on paper, so the figures of single points are left out unless chosen.
+    PlanPartsOff off = {PlanPart::PointNumbers, PlanPart::PointHeights};
+    /// Groups, label styles and objects that it does not show; none: what the screen's plan shows.
+    std::optional<std::set<ObjectId>> hide = {};
+    friend bool operator==(const ShownInFrame&, const ShownInFrame&) = default;
+};
+
+/// A plan at a true scale.
+struct PlanFrame {
+    geometry::Vec2 centre;
+    double scale = 500;   ///< 1 : scale
+    Angle up;             ///< the azimuth that is up on paper; north is 0
+    ObjectId along = {};  ///< an alignment that it lies along and follows, instead of centre and up
+    double from = 0;      ///< distances along it; where it goes on beyond them stand match lines
+    double to = 0;
+    ShownInFrame shown = {};
+    friend bool operator==(const PlanFrame&, const PlanFrame&) = default;
+};
+/// A profile with its rows.
+struct ProfileFrame {
+    ObjectId profile;
+    double scale = 500;  ///< along; heights by the exaggeration of the profile
+    double from = 0;     ///< distances along its alignment, from the left edge
+    double to = 0;       ///< as far as the room goes when not above `from`
+    friend bool operator==(const ProfileFrame&, const ProfileFrame&) = default;
+};
+/// Cross-sections of an alignment, in columns from below upwards.
+struct SectionsFrame {
+    ObjectId alignment;
     double interval = 20;
     double reach = 10;  ///< to each side
-    friend bool operator==(const SheetSections&, const SheetSections&) = default;
+    double scale = 200;
+    friend bool operator==(const SectionsFrame&, const SectionsFrame&) = default;
+};
+/// A table; of a parcel, its courses; of nothing, the sides that stand as tags in the plans of the sheet.
+struct TableFrame {
+    ObjectId of;
+    friend bool operator==(const TableFrame&, const TableFrame&) = default;
+};
+struct DescriptionFrame {
+    ObjectId parcel;
+    double letters = 2.6;  ///< millimetres; smaller ones when the text does not fit, down to 1.7
+    friend bool operator==(const DescriptionFrame&, const DescriptionFrame&) = default;
+};
+/// The signs of what the plans of the sheet show.
+struct LegendFrame {
+    friend bool operator==(const LegendFrame&, const LegendFrame&) = default;
+};
+/// The whole site small, with the plan frames of all sheets.
+struct KeyPlanFrame {
+    friend bool operator==(const KeyPlanFrame&, const KeyPlanFrame&) = default;
+};
+/// North arrow and scale bar of the first plan frame.
+struct ScaleFrame {
+    friend bool operator==(const ScaleFrame&, const ScaleFrame&) = default;
+};
+/// A picture, or an SVG as it is.
+struct PictureFrame {
+    ObjectId artwork;
+    friend bool operator==(const PictureFrame&, const PictureFrame&) = default;
+};
+/// An SVG with its fields filled, at its own proportions.
+struct TitleFrame {
+    ObjectId artwork;
+    friend bool operator==(const TitleFrame&, const TitleFrame&) = default;
+};
+struct NotesFrame {
+    std::string text;
+    double letters = 2.6;  ///< millimetres
+    friend bool operator==(const NotesFrame&, const NotesFrame&) = default;
+};
+
+using FrameContent =
+    std::variant<PlanFrame, ProfileFrame, SectionsFrame, TableFrame, DescriptionFrame, LegendFrame,
+                 KeyPlanFrame, ScaleFrame, PictureFrame, TitleFrame, NotesFrame>;
+/// "plan", "profile", "section", "table" …: as in files and on the command line.
+std::string_view frameKind(const FrameContent& content);
+/// A fresh one of that kind; nothing for a word that names none.
+std::optional<FrameContent> frameContent(std::string_view kind);
+
+/// 1 : this, of plans, profiles and cross-sections.
+std::optional<double> scaleOf(const FrameContent& content);
+/// The object that a frame is of; none for those of the whole sheet. One that names none is left out.
+std::vector<ObjectId> framed(const FrameContent& content);
+
+struct Frame {
+    paper::Room room;
+    FrameContent content;
+    friend bool operator==(const Frame&, const Frame&) = default;
+};
+
+/// The normal line of each layer of a plan, in millimetres on paper; its other lines in proportion.
+struct LineWeights {
+    double ground = 0.18;
+    double linework = 0.35;
+    double routes = 0.35;
+    double records = 0.5;
+    double points = 0.25;
+    friend bool operator==(const LineWeights&, const LineWeights&) = default;
 };
 
 struct Sheet {
-    Paper paper = Paper::A3;
-    double scale = 500;  ///< 1 : scale
-    geometry::Vec2 centre;
-    ObjectId parcel;  ///< whose course table and description it shows; may be none
-    std::string project;
-    std::string title;
-    std::string drawnBy;
-    std::string date;
-    /// Of the plan: a sheet is read on paper, so the figures of single points are left out unless chosen.
-    PlanPartsOff off = {PlanPart::PointNumbers, PlanPart::PointHeights};
-    ObjectId profile = {};  ///< drawn under the plan, at its scale; may be none
-    SheetSections sections = {};
-    std::vector<ObjectId> tables = {};  ///< in the panel, below each other
+    std::array<double, 2> paper = {420, 297};        ///< width and height in millimetres
+    std::vector<Frame> frames;                       ///< the later ones over the earlier
+    std::map<std::string, std::string> fields = {};  ///< what is typed for the fields of its title block
+    LineWeights weights = {};
+    friend bool operator==(const Sheet&, const Sheet&) = default;
 };
-/// How much of the plan's height a profile takes.
-inline constexpr double profileShare = 0.42;
-/// Of what shows the plan of a sheet, in millimetres: less where a profile stands under it.
-std::array<double, 2> planSize(const Sheet& sheet);
-
-/// The part of the ground that a sheet shows.
-geometry::Box groundOf(const Sheet& sheet, LengthUnit unit);
+/// All of the paper.
+paper::Room paperRoom(const Sheet& sheet);
+/// Within the margin.
+paper::Room innerRoom(const Sheet& sheet);
 
 template <>
 struct Kind<Sheet> : HasNoParts<Sheet> {

@@ -9,6 +9,7 @@
 #include "core/linework/drape.h"
 #include "core/linework/edit.h"
 #include "core/operations/edit.h"
+#include "core/operations/parcel_sides.h"
 
 namespace erdwerk::operations {
 
@@ -108,7 +109,9 @@ Edit removeVertex(ObjectId line, std::size_t vertex) {
     return ofLine(line, [vertex](const Line3D& l) { return linework::removeVertex(l, vertex); });
 }
 
-Edit moveVertex(ObjectId line, std::size_t vertex, Vec2 to) {
+namespace {
+
+Edit moveAlone(ObjectId line, std::size_t vertex, Vec2 to) {
     return ofLine(line, [vertex, to](const Line3D& l) -> Result<Line3D> {
         if (vertex >= l.vertices.size()) return badInput("the line has no such point");
         if (l.vertices[vertex].isCorner) return linework::moveCorner(l, vertex, to);
@@ -118,6 +121,20 @@ Edit moveVertex(ObjectId line, std::size_t vertex, Vec2 to) {
         if (!near) return badInput("the line has no side there");
         return linework::moveGradePoint(l, vertex, near->fraction);
     });
+}
+
+}  // namespace
+
+Edit moveVertex(ObjectId line, std::size_t vertex, Vec2 to) {
+    return [=](const Document& document) -> Result<Edited> {
+        auto next = moveAlone(line, vertex, to)(document);
+        // Neighbours keep their corner in common.
+        for (const LineCorner& corner : cornersShared(document, line, vertex)) {
+            if (!next) return next;
+            next = moveAlone(corner.line, corner.vertex, to)(next->document);
+        }
+        return next;
+    };
 }
 
 Edit moveVertexTo(ObjectId line, std::size_t vertex, Vec2 to, std::optional<double> height) {

@@ -392,18 +392,4 @@ Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, const std::str
     };
 }
 
-Edit newSheet(NewSheet options) {
-    return [options = std::move(options)](const Document& d) -> Result<Edited> {
-        objects::Sheet sheet;
-        sheet.centre = options.centre;
-        sheet.parcel = options.parcel;
-        const double millimetres = options.width * metresPer(d.settings().display.unit) * 1000;
-        sheet.scale = roundStep(millimetres / objects::planSize(sheet.paper)[0]);
-        sheet.project = d.settings().name;
-        sheet.title = sheet.parcel ? "Plan of " + d.nameOf(sheet.parcel) : "Site plan";
-        sheet.date = options.date;
-        return d.added(freshName<objects::Sheet>(d, "Sheet"), sheet);
-    };
-}
-
 }  // namespace erdwerk::operations

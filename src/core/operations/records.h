@@ -1,5 +1,5 @@
 #pragma once
-// Alignments, profiles, parcels and sheets, as edits.
+// Alignments, profiles and parcels, as edits.
 
 #include "core/operations/lines.h"
 
@@ -39,14 +39,5 @@ enum class PviFigure { Station, Height, GradeIn, CurveLength };
 /// before on the ground, that much above it; where the grade behind is locked the PVI moves to where both
 /// meet. A curve by its length, "K12", or "through 0+120 345.2".
 Edit typePvi(ObjectId profile, std::size_t pvi, PviFigure figure, const std::string& text);
-
-struct NewSheet {
-    geometry::Vec2 centre;
-    double width = 0;  ///< of what the plan shows, in project units
-    ObjectId parcel;   ///< whose table and description it shows; may be none
-    std::string date;
-};
-/// The next round scale at which that width fits the paper.
-Edit newSheet(NewSheet options);
 
 }  // namespace erdwerk::operations

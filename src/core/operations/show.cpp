@@ -39,12 +39,4 @@ document::Edit setPlanPart(objects::PlanPart part, bool shown) {
     return ofShown([=](document::Shown& s) { put(s.off, part, shown); });
 }
 
-document::Edit setSheetPart(ObjectId sheet, objects::PlanPart part, bool shown) {
-    return [=](const Document& d) -> Result<Edited> {
-        if (d.get<objects::Sheet>(sheet) == nullptr) return badInput("the sheet is gone");
-        return document::changed<objects::Sheet>(d, sheet,
-                                                 [=](objects::Sheet& s) { put(s.off, part, shown); });
-    };
-}
-
 }  // namespace erdwerk::operations

@@ -9,7 +9,5 @@ namespace erdwerk::operations {
 document::Edit setShown(std::vector<ObjectId> objects, bool shown);
 /// A part of the project's plan.
 document::Edit setPlanPart(objects::PlanPart part, bool shown);
-/// A part of what a sheet shows.
-document::Edit setSheetPart(ObjectId sheet, objects::PlanPart part, bool shown);
 
 }  // namespace erdwerk::operations

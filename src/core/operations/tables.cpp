@@ -63,14 +63,4 @@ Edit setTableObjects(ObjectId table, std::vector<ObjectId> of) {
     });
 }
 
-Edit setTableOnSheet(ObjectId table, ObjectId sheet, bool on) {
-    return [=](const Document& d) -> Result<Edited> {
-        if (d.get<Table>(table) == nullptr) return badInput("the table is gone");
-        return changed<objects::Sheet>(d, sheet, [=](objects::Sheet& s) {
-            std::erase(s.tables, table);
-            if (on) s.tables.push_back(table);
-        });
-    };
-}
-
 }  // namespace erdwerk::operations

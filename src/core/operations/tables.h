@@ -10,6 +10,5 @@ Edit newTable(objects::TableSort sort, std::vector<ObjectId> of);
 /// Typed, with commas between; empty: all. BadInput names a column that there is not.
 Edit setTableColumns(ObjectId table, const std::string& typed);
 Edit setTableObjects(ObjectId table, std::vector<ObjectId> of);
-Edit setTableOnSheet(ObjectId table, ObjectId sheet, bool on);
 
 }  // namespace erdwerk::operations

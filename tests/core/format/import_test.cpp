@@ -99,7 +99,7 @@ TEST(Export, SaysWhatTheFormatCannotHold) {
     const auto derived = valueOf(derive::evaluate(demo::project(demo::survey(7))));
     EXPECT_TRUE(valueOf(exportFile(folder / "a.erdwerk", derived)).empty());
     EXPECT_THAT(valueOf(exportFile(folder / "a.gpkg", derived)),
-                testing::ElementsAre("1 profile", "6 labels", "1 sheet"));
+                testing::ElementsAre("1 profile", "6 labels", "3 sheets"));
     EXPECT_THAT(valueOf(exportFile(folder / "a.csv", derived)), testing::Contains("14 lines"));
     EXPECT_THAT(valueOf(exportFile(folder / "a.geojson", derived)), testing::Contains("1 points"));
     EXPECT_FALSE(exportFile(folder / "a.pdf", derived));

@@ -22,8 +22,9 @@ TEST(ObjectJson, EveryKindComesBackTheSame) {
         EXPECT_EQ(toJson(valueOf(objectFromJson(json::parse(j.dump())))), j);
         kinds.insert(j.at("kind"));
     }
-    // Clouds, rasters and backdrops name files: attached_test. The demo reads no description back.
-    EXPECT_EQ(kinds.size() + 5, std::variant_size_v<objects::Payload>);
+    // Clouds, rasters and backdrops name files: attached_test. The demo reads no description back and has no
+    // picture.
+    EXPECT_EQ(kinds.size() + 6, std::variant_size_v<objects::Payload>);
 }
 
 TEST(ObjectJson, EveryHeightRuleAndVerticalCurveComesBackTheSame) {

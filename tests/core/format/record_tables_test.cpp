@@ -6,6 +6,7 @@
 #include "core/operations/labels.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
+#include "core/operations/sheets.h"
 #include "core/operations/tables.h"
 #include "support/plane_site.h"
 
@@ -198,14 +199,16 @@ TEST(RecordTables, AreKeptAsObjectsAndLoseWhatGoes) {
     EXPECT_FALSE(s.apply(operations::setTableColumns(table, "course, colour")));
     EXPECT_THAT(s.said, HasSubstr("no column 'colour'; there are parcel, course"));
     EXPECT_EQ(s.document.get<objects::Table>(table)->columns.size(), 2U);
-    ASSERT_TRUE(s.apply(operations::newSheet({{50, 50}, 100, {}, "2026-11-27"})));
+    ASSERT_TRUE(s.apply(operations::newSheet({{420, 297}, {50, 50}, 100, {}, "2026-11-27"})));
     const ObjectId sheet = s.last<objects::Sheet>();
-    ASSERT_TRUE(s.apply(operations::setTableOnSheet(table, sheet, true)));
-    EXPECT_THAT(s.document.get<objects::Sheet>(sheet)->tables, ElementsAre(table));
-    // The parcel goes, the table of nothing else with it, and the sheet forgets it.
+    const std::size_t frames = s.document.get<objects::Sheet>(sheet)->frames.size();
+    ASSERT_TRUE(s.apply(operations::addFrame(sheet, {"table", table, {}, 0})));
+    EXPECT_EQ(s.document.get<objects::Sheet>(sheet)->frames.back().content,
+              objects::FrameContent(objects::TableFrame{table}));
+    // The parcel goes, the table of nothing else with it, and its frame.
     s.document = s.document.without(s.parcel);
     EXPECT_EQ(s.document.find(table), nullptr);
-    EXPECT_TRUE(s.document.get<objects::Sheet>(sheet)->tables.empty());
+    EXPECT_EQ(s.document.get<objects::Sheet>(sheet)->frames.size(), frames);
 }
 
 TEST(RecordTables, AreWrittenAlikeAsCsvAndXlsx) {

@@ -241,25 +241,39 @@ struct Sample<Reading> {
 template <>
 struct Sample<Sheet> {
     static Sheet make() {
-        return {Paper::A1,
-                250,
-                {48000.5, 91000.25},
-                {101},
-                "p",
-                "t",
-                "d",
-                "2026-11-26",
-                {PlanPart::Contours, PlanPart::PointMarks},
-                {102},
-                {{103}, 12.5, 8},
-                {{104}}};
+        Sheet s;
+        s.paper = {841, 594};
+        PlanFrame plan{{48000.5, 91000.25}, 250, Angle::degrees(30), {101}, 10, 90, {}};
+        plan.shown.off = {PlanPart::Contours, PlanPart::PointMarks};
+        plan.shown.hide = {{{108}}};
+        s.frames = {{{8, 8, 400, 300}, plan},
+                    {{8, 310, 400, 90}, ProfileFrame{{102}, 500, 10, 90}},
+                    {{410, 8, 200, 200}, SectionsFrame{{103}, 12.5, 8, 100}},
+                    {{410, 210, 90, 60}, TableFrame{{104}}},
+                    {{410, 280, 90, 60}, DescriptionFrame{{105}, 2.2}},
+                    {{620, 8, 60, 40}, LegendFrame{}},
+                    {{620, 50, 60, 40}, KeyPlanFrame{}},
+                    {{620, 100, 60, 24}, ScaleFrame{}},
+                    {{620, 130, 60, 40}, PictureFrame{{106}}},
+                    {{700, 500, 96, 42}, TitleFrame{{107}}},
+                    {{620, 180, 60, 40}, NotesFrame{"All heights\nin metres.", 3}}};
+        s.fields = {{"title", "t"}, {"drawnBy", "A. N."}};
+        s.weights = {0.1, 0.2, 0.3, 0.4, 0.15};
+        return s;
     }
-    static bool same(const Sheet& a, const Sheet& b) {
-        return a.paper == b.paper && a.scale == b.scale && a.centre == b.centre && a.parcel == b.parcel &&
-               a.project == b.project && a.title == b.title && a.drawnBy == b.drawnBy && a.date == b.date &&
-               a.off == b.off && a.profile == b.profile && a.sections == b.sections && a.tables == b.tables;
+    static bool same(const Sheet& a, const Sheet& b) { return a == b; }
+    static std::size_t names() { return 8; }
+};
+
+template <>
+struct Sample<Artwork> {
+    static Artwork make() {
+        Artwork a;
+        a.bytes = std::make_shared<const std::string>("<svg width=\"9mm\" height=\"4mm\">{title}</svg>");
+        return a;
     }
-    static std::size_t names() { return 4; }
+    static bool same(const Artwork& a, const Artwork& b) { return a == b; }
+    static std::size_t names() { return 0; }
 };
 
 template <>

@@ -162,39 +162,5 @@ TEST(Parcels, InABoxAreThoseThatReachIntoIt) {
     EXPECT_TRUE(parcelsIn(*s.results(), {0, 0, 50, 50}).empty());
 }
 
-TEST(Sheets, ShowAParcelOnlyWhenTheyAreGivenOne) {
-    PlaneSite s;
-    ASSERT_TRUE(s.apply(makeParcel(s.plot)));
-    ASSERT_TRUE(s.apply(newSheet({{50, 50}, 150, {}, ""})));
-    EXPECT_FALSE(s.document.get<objects::Sheet>(s.last<objects::Sheet>())->parcel);
-    ASSERT_TRUE(s.apply(newSheet({{50, 50}, 150, s.last<objects::Parcel>(), ""})));
-    EXPECT_EQ(s.document.get<objects::Sheet>(s.last<objects::Sheet>())->title, "Plan of Parcel 1");
-}
-
-TEST(Sheets, TakeTheNextRoundScaleThatFits) {
-    PlaneSite s;
-    // A3 shows 308 mm: 150 m need 1:487, so 1:500; 155 m need 1:503, so 1:1000.
-    ASSERT_TRUE(s.apply(newSheet({{50, 50}, 150, {}, "2026-11-26"})));
-    EXPECT_EQ(s.document.get<objects::Sheet>(s.last<objects::Sheet>())->scale, 500);
-    ASSERT_TRUE(s.apply(newSheet({{50, 50}, 155, {}, "2026-11-26"})));
-    EXPECT_EQ(s.document.get<objects::Sheet>(s.last<objects::Sheet>())->scale, 1000);
-    EXPECT_EQ(s.document.nameOf(s.last<objects::Sheet>()), "Sheet 2");
-}
-
-TEST(Sheets, ShowAPartOfTheGround) {
-    objects::Sheet sheet;
-    sheet.scale = 500;
-    sheet.centre = {100, 200};
-    // 308 by 281 mm at 1:500 are 154 by 140.5 m.
-    const auto metres = objects::groundOf(sheet, LengthUnit::Metre);
-    EXPECT_NEAR(metres.width(), 154, 1e-9);
-    EXPECT_NEAR(metres.height(), 140.5, 1e-9);
-    EXPECT_THAT(metres.centre(), IsNear(100, 200, 1e-9));
-    const auto feet = objects::groundOf(sheet, LengthUnit::InternationalFoot);
-    EXPECT_NEAR(feet.width(), 154 / 0.3048, 1e-9);
-    // A4: 297 wide less two margins of 8 and a panel of 0.3 times 297.
-    EXPECT_NEAR(objects::planSize(objects::Paper::A4)[0], 297 - 16 - 89.1, 1e-9);
-}
-
 }  // namespace
 }  // namespace erdwerk::operations

@@ -59,19 +59,6 @@ TEST(PlanParts, EachHasANameThatIsReadBack) {
     EXPECT_FALSE(objects::planPartFrom("walls"));
 }
 
-TEST(SheetParts, BelongToTheSheet) {
-    PlaneSite s;
-    ObjectId sheet;
-    s.document = s.document.added("Sheet 1", objects::Sheet{}, &sheet);
-    EXPECT_TRUE(s.document.get<objects::Sheet>(sheet)->off.contains(PlanPart::PointHeights));
-    ASSERT_TRUE(s.apply(setSheetPart(sheet, PlanPart::PointHeights, true)));
-    ASSERT_TRUE(s.apply(setSheetPart(sheet, PlanPart::Contours, false)));
-    EXPECT_EQ(s.document.get<objects::Sheet>(sheet)->off,
-              (objects::PlanPartsOff{PlanPart::PointNumbers, PlanPart::Contours}));
-    EXPECT_TRUE(s.document.shown().off.empty());
-    EXPECT_FALSE(s.apply(setSheetPart(s.lane, PlanPart::Contours, false)));
-}
-
 TEST(Grouping, PutsObjectsInAndTakesThemOut) {
     PlaneSite s;
     ASSERT_TRUE(s.apply(newGroup({s.plot, s.points, s.group})));

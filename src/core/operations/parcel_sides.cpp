@@ -1,0 +1,96 @@
+#include "core/operations/parcel_sides.h"
+
+#include <algorithm>
+
+namespace erdwerk::operations {
+
+using geometry::Vec2;
+
+namespace {
+
+/// Coordinates that were worked out twice differ by less.
+constexpr double same = 1e-6;
+
+bool meets(Vec2 a, Vec2 b) {
+    return geometry::distance(a, b) < same;
+}
+
+/// The line of a parcel; null when it has none.
+const linework::Line3D* lineOf(const Document& document, ObjectId parcel) {
+    const auto* of = document.get<Parcel>(parcel);
+    const auto* line = of == nullptr ? nullptr : document.get<Line>(of->line);
+    return line == nullptr ? nullptr : &line->line;
+}
+
+bool sameSide(const geometry::Segment& a, const geometry::Segment& b) {
+    // Half way along both lie on one place only when they bend alike.
+    return meets(a.start, b.start) && meets(a.end, b.end) && meets(pointAt(a, 0.5), pointAt(b, 0.5));
+}
+
+}  // namespace
+
+std::vector<LineCorner> cornersShared(const Document& document, ObjectId line, std::size_t vertex) {
+    std::vector<LineCorner> out;
+    const auto* own = document.get<Line>(line);
+    const auto parcels = document.all<Parcel>();
+    const bool isParcels = std::any_of(parcels.begin(), parcels.end(),
+                                       [&](ObjectId id) { return document.get<Parcel>(id)->line == line; });
+    if (!isParcels || own == nullptr || vertex >= own->line.vertices.size() ||
+        !own->line.vertices[vertex].isCorner)
+        return out;
+    const Vec2 place = own->line.vertices[vertex].place;
+    for (const ObjectId parcel : parcels) {
+        const ObjectId other = document.get<Parcel>(parcel)->line;
+        const auto* of = lineOf(document, parcel);
+        if (of == nullptr || other == line) continue;
+        for (std::size_t i = 0; i < of->vertices.size(); ++i)
+            if (const LineCorner corner{other, i}; of->vertices[i].isCorner &&
+                                                   meets(of->vertices[i].place, place) &&
+                                                   std::find(out.begin(), out.end(), corner) == out.end())
+                out.push_back(corner);
+    }
+    return out;
+}
+
+std::optional<SharedSide> sideShared(const Document& document, ObjectId parcel, std::size_t side) {
+    const auto* own = lineOf(document, parcel);
+    if (own == nullptr) return std::nullopt;
+    const auto path = planPath(*own);
+    if (side >= path.size()) return std::nullopt;
+    const auto back = geometry::reversed(path[side]);
+    for (const ObjectId other : document.all<Parcel>()) {
+        const auto* of = lineOf(document, other);
+        if (other == parcel || of == nullptr || of == own) continue;
+        const auto sides = planPath(*of);
+        for (std::size_t i = 0; i < sides.size(); ++i) {
+            if (sameSide(path[side], sides[i])) return SharedSide{other, i, true};
+            if (sameSide(back, sides[i])) return SharedSide{other, i, false};
+        }
+    }
+    return std::nullopt;
+}
+
+std::vector<std::pair<std::size_t, SharedSide>> sidesShared(const Document& document, ObjectId parcel) {
+    std::vector<std::pair<std::size_t, SharedSide>> out;
+    const auto* line = lineOf(document, parcel);
+    const std::size_t sides = line == nullptr ? 0 : planPath(*line).size();
+    for (std::size_t side = 0; side < sides; ++side)
+        if (const auto shared = sideShared(document, parcel, side)) out.emplace_back(side, *shared);
+    return out;
+}
+
+Edit nameNeighbours(ObjectId parcel) {
+    return [parcel](const Document& d) -> Result<Edited> {
+        if (lineOf(d, parcel) == nullptr) return badInput("the parcel is gone");
+        Parcel next = *d.get<Parcel>(parcel);
+        const auto shared = sidesShared(d, parcel);
+        for (const auto& [side, with] : shared)
+            if (std::none_of(next.adjoiners.begin(), next.adjoiners.end(),
+                             [side = side](const Parcel::Named& n) { return n.part == side; }))
+                next.adjoiners.push_back({side, d.nameOf(with.parcel)});
+        if (shared.empty()) return badInput("no other parcel has a side of " + d.nameOf(parcel));
+        return Edited(d.withPayload(parcel, std::move(next)), "Name the neighbours of " + d.nameOf(parcel));
+    };
+}
+
+}  // namespace erdwerk::operations
