@@ -8,8 +8,8 @@
 #include "app/plan/plan_painter.h"
 #include "app/window/finder.h"
 #include "one_of_each.h"
-#include "window_test.h"
 #include "view_at.h"
+#include "window_test.h"
 
 namespace erdwerk::app {
 namespace {

@@ -14,8 +14,8 @@
 #include "core/operations/records.h"
 #include "core/operations/sheets.h"
 #include "core/operations/tables.h"
-#include "window_test.h"
 #include "view_at.h"
+#include "window_test.h"
 
 namespace erdwerk::app {
 namespace {

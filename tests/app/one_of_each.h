@@ -23,6 +23,17 @@ struct Site {
         return id;
     }
 
+    void paper(ObjectId lot) {
+        operations::SheetStart start;
+        start.paper = {297, 210};
+        start.plan.centre = {50, 50};
+        start.parcel = lot;
+        add("Sheet 1", operations::startedSheet(start));
+        objects::Artwork drawing;
+        drawing.bytes = std::make_shared<const std::string>("<svg width=\"80mm\" height=\"30mm\"/>");
+        add("Office", drawing);
+    }
+
     Site() {
         using namespace objects;
         const ObjectId points = add("Spots", Points{survey::PointSet({{"1", {10, 10}, 5.0, "", ""},
@@ -45,14 +56,7 @@ struct Site {
         const ObjectId style =
             add("Bearings", LabelStyle{annotate::defaultStyle(annotate::LabelKind::Segment)});
         add("North side", Label{rim, 2, style});
-        operations::SheetStart start;
-        start.paper = {297, 210};
-        start.plan.centre = {50, 50};
-        start.parcel = lot;
-        add("Sheet 1", operations::startedSheet(start));
-        Artwork drawing;
-        drawing.bytes = std::make_shared<const std::string>("<svg width=\"80mm\" height=\"30mm\"/>");
-        add("Office", drawing);
+        paper(lot);
         add("Survey", Group{"#123456"});
         document = operations::setGroup(document, wall, document.byName<Group>("Survey"));
         Cloud cloud;

@@ -73,6 +73,17 @@ void MainWindow::sheetCommands() {
         "sheet-export", tr("Export sheets…"), tr("The selected sheets, or all, as PDF with layers or SVG"),
         theme::icon(QStringLiteral("export")), record, QKeySequence(QStringLiteral("W")),
         [this] { exportSheet(); }, needSheet);
+    for (const char* id : {"sheet-open", "sheet-export"})
+        actions_.offerFor(QString::fromLatin1(id), isOneOf<objects::Sheet>);
+    actions_.offerFor(QStringLiteral("sheets-along"), isOneOf<objects::Alignment>);
+}
+
+void MainWindow::frameCommands() {
+    const auto needProject = [this] { return tools::anOpenProject(session_); };
+    const auto needSheet = [this] {
+        return session_.document().all<objects::Sheet>().empty() ? tr("make a sheet first") : QString();
+    };
+    const QIcon icon = theme::icon(QStringLiteral("sheet"));
     const QString menu = tr("Sheet");
     for (const auto& frame : frames)
         command((QByteArrayLiteral("frame-") + frame.kind).constData(), tr(frame.text), tr(frame.help), icon,
@@ -110,9 +121,7 @@ void MainWindow::sheetCommands() {
             dialog.exec();
         },
         needProject);
-    for (const char* id : {"sheet-open", "sheet-export", "sheet-copy"})
-        actions_.offerFor(QString::fromLatin1(id), isOneOf<objects::Sheet>);
-    actions_.offerFor(QStringLiteral("sheets-along"), isOneOf<objects::Alignment>);
+    actions_.offerFor(QStringLiteral("sheet-copy"), isOneOf<objects::Sheet>);
     actions_.offerFor(QStringLiteral("title-block-write"), isOneOf<objects::Artwork>);
 }
 
@@ -142,8 +151,9 @@ void MainWindow::connectSheets() {
 void MainWindow::showSheets(bool shown) {
     if (!shown && middle_->currentIndex() == 0) return;
     middle_->setCurrentIndex(shown ? 1 : 0);
-    prompt_->setIdle(shown ? tr("Click a frame, drag it or its edges; facts take millimetres. Esc leads back.")
-                           : QString());
+    prompt_->setIdle(shown
+                         ? tr("Click a frame, drag it or its edges; facts take millimetres. Esc leads back.")
+                         : QString());
     if (shown)
         sheetPage_->canvas()->setFocus();
     else

@@ -29,6 +29,7 @@ void MainWindow::buildActions() {
     recordCommands();
     parcelCommands();
     sheetCommands();
+    frameCommands();
     offerCommands();
     for (const auto& entry : tools::rack()) {
         QString id;

@@ -193,6 +193,7 @@ private:
     void newSurface();
     void deleteSelection();
     void sheetCommands();
+    void frameCommands();
     void connectSheets();
     /// Sheets in the plan's place, or the plan again.
     void showSheets(bool shown);

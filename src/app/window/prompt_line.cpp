@@ -81,9 +81,10 @@ void PromptLine::refresh() {
     if (tool_ == nullptr) {
         if (!said)
             prompt_->setText(
-                !idle_.isEmpty() ? idle_
-                                 : tr("Click to select, Shift adds, drag a point or corner to move it. Ctrl+K "
-                                      "finds every tool."));
+                !idle_.isEmpty()
+                    ? idle_
+                    : tr("Click to select, Shift adds, drag a point or corner to move it. Ctrl+K "
+                         "finds every tool."));
         fitParts();
         return;
     }

@@ -10,7 +10,6 @@
 
 namespace erdwerk::operations {
 
-using geometry::Vec2;
 using paper::Room;
 
 namespace {
@@ -291,7 +290,7 @@ Edit setContent(ObjectId sheet, std::size_t frame,
                    });
 }
 
-Edit layAlong(Results seen, ObjectId sheet, std::size_t frame, ObjectId alignment) {
+Edit layAlong(const Results& seen, ObjectId sheet, std::size_t frame, ObjectId alignment) {
     return ofFrame(sheet, frame, [=](const Document& d, Sheet&, Frame& f) -> Result<void> {
         auto* plan = std::get_if<PlanFrame>(&f.content);
         if (plan == nullptr) return badInput("the frame is another one by now");
@@ -346,7 +345,7 @@ bool shownInFrame(const Document& document, const ShownInFrame& shown, const Obj
     return label == nullptr || shown.hide->count(label->style) == 0;
 }
 
-Edit sheetsAlong(Results seen, SheetsAlong options) {
+Edit sheetsAlong(Results seen, const SheetsAlong& options) {
     return [seen = std::move(seen), options](const Document& d) -> Result<Edited> {
         if (auto fits = checkPaper(options.paper); !fits) return tl::unexpected(fits.error());
         if (auto fits = checkScale(options.scale); !fits) return tl::unexpected(fits.error());

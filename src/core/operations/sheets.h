@@ -53,7 +53,7 @@ Edit setContent(ObjectId sheet, std::size_t frame,
                 std::function<Result<void>(const Document&, FrameContent&)> change);
 
 /// Lays a plan frame along an alignment, all of it at first; none: it stays where it lay, by itself.
-Edit layAlong(Results seen, ObjectId sheet, std::size_t frame, ObjectId alignment);
+Edit layAlong(const Results& seen, ObjectId sheet, std::size_t frame, ObjectId alignment);
 
 /// A part of the plan, or a group, label style or object, that a plan frame shows. The first group that is
 /// set makes the frame remember its own; till then it shows what the screen does.
@@ -73,7 +73,7 @@ struct SheetsAlong {
     std::string date;
 };
 /// BadInput when no 500 sheets hold it.
-Edit sheetsAlong(Results seen, SheetsAlong options);
+Edit sheetsAlong(Results seen, const SheetsAlong& options);
 
 /// A title block or a picture; BadInput for what is no SVG, PNG or JPEG, or too large.
 Result<Artwork> artworkFrom(std::string bytes);
