@@ -105,6 +105,58 @@ TEST_F(Sheets, ArrowsNudgeDeleteRemovesAndEscLeadsBack) {
     EXPECT_TRUE(window->plan()->isVisible());
 }
 
+TEST_F(Sheets, AFrameThatIsTakenBackIsNeitherDeletedNorItsSheet) {
+    run("frame-notes");
+    ASSERT_TRUE(canvas()->selectedFrame());
+    const std::size_t frames = now().frames.size();
+    window->session().undo();
+    ASSERT_EQ(now().frames.size(), frames - 1);
+    run("delete");
+    EXPECT_TRUE(doc().find(sheet));
+    EXPECT_EQ(now().frames.size(), frames - 1);
+    EXPECT_FALSE(canvas()->selectedFrame());
+}
+
+TEST_F(Sheets, UndoWhileAFrameIsDraggedLetsItGo) {
+    run("frame-notes");
+    run("frame-legend");
+    const std::size_t frame = now().frames.size() - 1;
+    const auto room = now().frames[frame].room;
+    const QPoint middle = at(room.left + room.width / 2, room.top + room.height / 2);
+    drag(middle, middle + QPoint(40, 30), false);
+    window->session().undo();
+    const auto before = now();
+    QTest::mouseRelease(canvas(), Qt::LeftButton, {}, middle + QPoint(40, 30));
+    EXPECT_EQ(now(), before);
+}
+
+TEST_F(Sheets, AnEdgeStopsAtThatOfThePaperAndTheFrameStaysWhereItIs) {
+    const std::size_t frame = frameOf<objects::TitleFrame>(now());
+    window->session().select({{sheet, frame}});
+    const auto room = now().frames[frame].room;
+    drag(at(room.right(), room.top + room.height / 2), at(room.right() + 60, room.top + room.height / 2));
+    EXPECT_DOUBLE_EQ(now().frames[frame].room.left, room.left);
+    EXPECT_NEAR(now().frames[frame].room.right(), 420, 1e-9);
+}
+
+TEST_F(Sheets, ADamagedPictureIsNotTaken) {
+    std::ofstream(folder / "cut.png") << "\x89PNG\r\n\x1a\n and no more";
+    EXPECT_FALSE(window->takeArtwork(path("cut.png")));
+    EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("damaged")));
+    EXPECT_TRUE(doc().all<objects::Artwork>().empty());
+}
+
+TEST_F(Sheets, WhateverLeadsToAPlaceLeadsToThePlan) {
+    run("draw-line");
+    EXPECT_TRUE(window->plan()->isVisible());
+    key(Qt::Key_Escape);
+    select(sheet);
+    run("sheet-open");
+    EXPECT_FALSE(window->plan()->isVisible());
+    Q_EMIT window->session().goToPlace({48100, 91080});
+    EXPECT_TRUE(window->plan()->isVisible());
+}
+
 TEST_F(Sheets, EveryKindOfFrameIsAddedAndDrawn) {
     ASSERT_TRUE(window->takeArtwork(QString::fromUtf8(DEMO_FOLDER "/title-block.svg")));
     const std::size_t before = now().frames.size();

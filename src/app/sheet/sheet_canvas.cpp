@@ -46,8 +46,10 @@ SheetCanvas::SheetCanvas(Session& session, QWidget* parent) : QWidget(parent), s
         [](const QString&) {});
     connect(&session_, &Session::resultsChanged, this, &SheetCanvas::refresh);
     connect(&session_, &Session::documentChanged, this, [this] {
-        // The sheet may be gone, or have fewer frames.
-        if (drag_ && (of() == nullptr || drag_->frame >= of()->frames.size())) drag_.reset();
+        // The sheet may be gone, or another frame stand in that place: it is not the one that was taken.
+        if (drag_ && (of() == nullptr || drag_->frame >= of()->frames.size() ||
+                      !(of()->frames[drag_->frame] == drag_->was)))
+            drag_.reset();
         if (fitted_) fit();
         update();
     });
@@ -192,7 +194,7 @@ void SheetCanvas::paintDrag(QPainter& painter) {
     const auto& now = drag_->now;
     const QRectF at = onScreen(now.room);
     if (picture_.sheet == sheet_ && drag_->grip.whole()) {
-        const auto& r = drag_->room;
+        const auto& r = drag_->was.room;
         const QRectF part(r.left * picture_.mm, r.top * picture_.mm, r.width * picture_.mm,
                           r.height * picture_.mm);
         painter.setOpacity(0.6);
@@ -270,8 +272,8 @@ void SheetCanvas::mousePressEvent(QMouseEvent* event) {
     }
     const auto [frame, grip] = *taken;
     session_.select({{sheet_, frame}});
-    const auto& room = of()->frames[frame].room;
-    drag_ = Drag{frame, grip, toPaper(event->position()), room, {room}, false};
+    const auto& was = of()->frames[frame];
+    drag_ = Drag{frame, grip, toPaper(event->position()), was, {was.room}, false};
 }
 
 void SheetCanvas::mouseMoveEvent(QMouseEvent* event) {
@@ -300,7 +302,7 @@ void SheetCanvas::dragTo(QPointF at, bool free) {
     // A hand that shakes while clicking does not drag.
     if (!drag_->moved && std::hypot(by.x(), by.y()) * scale_ < 4) return;
     drag_->moved = true;
-    auto room = paper::dragged(drag_->room, drag_->grip, by.x(), by.y());
+    const auto room = paper::dragged(drag_->was.room, drag_->grip, by.x(), by.y());
     std::vector<paper::Room> others;
     for (std::size_t i = 0; i < sheet->frames.size(); ++i)
         if (i != drag_->frame) others.push_back(sheet->frames[i].room);
@@ -311,8 +313,18 @@ void SheetCanvas::dragTo(QPointF at, bool free) {
     const auto tenth = [](double v) { return std::round(v * 10) / 10; };
     if (!drag_->now.x && drag_->grip.whole()) drag_->now.room.left = tenth(drag_->now.room.left);
     if (!drag_->now.y && drag_->grip.whole()) drag_->now.room.top = tenth(drag_->now.room.top);
-    if (const auto paperRoom = objects::paperRoom(*sheet); !paper::isWithin(drag_->now.room, paperRoom))
-        drag_->now.room = paper::broughtWithin(drag_->now.room, paperRoom);
+    auto& now = drag_->now.room;
+    if (const auto paperRoom = objects::paperRoom(*sheet); drag_->grip.whole()) {
+        if (!paper::isWithin(now, paperRoom)) now = paper::broughtWithin(now, paperRoom);
+    } else {
+        // An edge stops at that of the paper.
+        const double right = std::min(now.right(), paperRoom.right());
+        const double bottom = std::min(now.bottom(), paperRoom.bottom());
+        now.left = std::max(now.left, paperRoom.left);
+        now.top = std::max(now.top, paperRoom.top);
+        now.width = right - now.left;
+        now.height = bottom - now.top;
+    }
     update();
 }
 
@@ -330,7 +342,7 @@ void SheetCanvas::mouseReleaseEvent(QMouseEvent* event) {
     const Drag done = *drag_;
     drag_.reset();
     update();
-    if (!done.moved || done.now.room == done.room || of() == nullptr || done.frame >= of()->frames.size())
+    if (!done.moved || done.now.room == done.was.room || of() == nullptr || done.frame >= of()->frames.size())
         return;
     const QString name = QString::fromStdString(operations::frameName(*of(), done.frame));
     session_.edit(done.grip.whole() ? tr("Move %1").arg(name) : tr("Size %1").arg(name),

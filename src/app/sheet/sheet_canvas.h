@@ -70,7 +70,7 @@ private:
         std::size_t frame = 0;
         paper::Grip grip;
         QPointF from;      ///< on paper, millimetres
-        paper::Room room;  ///< as it was
+        objects::Frame was;
         paper::Guided now;
         bool moved = false;
     };

@@ -4,10 +4,12 @@
 #include <QFileInfo>
 #include <QInputDialog>
 #include <QMessageBox>
+#include <QPointer>
 #include <QPrintDialog>
 #include <QPrintPreviewDialog>
 #include <QPrinter>
 #include <QProgressDialog>
+#include <QSvgRenderer>
 
 #include "app/base/file_dialog.h"
 #include "app/sheet/sheet_batch.h"
@@ -258,6 +260,14 @@ bool MainWindow::takeArtwork(const QString& path) {
         say(QString::fromStdString(error.message()), true);
         return false;
     }
+    // What cannot be drawn is not taken.
+    const auto whole =
+        QByteArray::fromRawData(artwork->bytes->data(), static_cast<qsizetype>(artwork->bytes->size()));
+    if (artwork->format == objects::ArtworkFormat::Svg ? !QSvgRenderer(whole).isValid()
+                                                       : QImage::fromData(whole).isNull()) {
+        say(tr("%1: cannot be drawn; the file is damaged").arg(path), true);
+        return false;
+    }
     const QString name = QFileInfo(path).completeBaseName();
     return session_.edit(tr("Take over %1").arg(QFileInfo(path).fileName()),
                          operations::putArtwork(name.toStdString(), std::move(*artwork)));
@@ -304,7 +314,8 @@ void MainWindow::writeSheetsAside(const QString& path, std::vector<ObjectId> she
     session_.waitForResults();
     // One at a time; another one ends it.
     batch_ = std::make_unique<SheetBatch>(path, session_.snapshot(), std::move(sheets));
-    auto* progress = new QProgressDialog(tr("Writing sheets …"), tr("Stop"), 0, batch_->count(), this);
+    const QPointer progress =
+        new QProgressDialog(tr("Writing sheets …"), tr("Stop"), 0, batch_->count(), this);
     progress->setAttribute(Qt::WA_DeleteOnClose);
     progress->setMinimumDuration(500);
     connect(progress, &QProgressDialog::canceled, batch_.get(), &SheetBatch::stop);
@@ -312,7 +323,7 @@ void MainWindow::writeSheetsAside(const QString& path, std::vector<ObjectId> she
     connect(batch_.get(), &QObject::destroyed, progress, &QProgressDialog::close);
     connect(batch_.get(), &SheetBatch::finished, this,
             [this, progress](const QString& file, const QString& reason) {
-                progress->close();
+                if (progress) progress->close();
                 if (reason.isEmpty())
                     say(tr("Written to %1").arg(QFileInfo(file).fileName()), false);
                 else

@@ -78,7 +78,11 @@ void MainWindow::deleteSelection() {
     }
     // A frame, not its sheet.
     if (const auto& chosen = session_.selection(); chosen.size() == 1 && chosen.front().part)
-        if (const auto* sheet = session_.document().get<objects::Sheet>(chosen.front().object)) {
+        if (const auto* sheet = session_.document().get<objects::Sheet>(chosen.front().object);
+            sheet != nullptr) {
+            // One that was taken back meanwhile is nothing to delete, nor is its sheet.
+            if (*chosen.front().part >= sheet->frames.size())
+                return session_.select({{chosen.front().object, std::nullopt}});
             const Ref frame = chosen.front();
             const auto name = QString::fromStdString(operations::frameName(*sheet, *frame.part));
             session_.select({{frame.object, std::nullopt}});

@@ -63,6 +63,7 @@ SheetsAlongDialog::SheetsAlongDialog(Session& session, ObjectId alignment, QWidg
     connect(scale_, &QLineEdit::textChanged, this, &SheetsAlongDialog::tell);
     connect(&session_, &Session::resultsChanged, this, &SheetsAlongDialog::tell);
     connect(make_, &QPushButton::clicked, this, &SheetsAlongDialog::make);
+    connect(&session_, &Session::opened, this, &QDialog::close);
     tell();
 }
 
