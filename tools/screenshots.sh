@@ -28,4 +28,4 @@ take cross-sections "stage=Route,select=Starling Lane,run=cross-sections,at=4810
 take record "stage=Record,select=Plot Q-4,page=Tables,at=48108 91092,zoom=1.9"
 take history "stage=Shape,select=Service trench,run=reverse,page=History"
 xvfb-run -a -s "-screen 0 1600x1000x24" build/release/bin/erdwerk --screenshot "$out/start.png"
-take sheet "stage=Record,select=Starling Lane,run=sheet-open,run=bench,wait=1500"
+take sheet "stage=Record,select=Starling Lane,run=sheet-open,run=fold-bench,wait=1500"

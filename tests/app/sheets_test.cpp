@@ -1,6 +1,8 @@
 // Sheets as a person works on them: frames dragged, sized, typed, along an alignment, out as PDF with layers.
 
 #include <QMenu>
+#include <QPrintPreviewDialog>
+#include <QPrinter>
 #include <QProcess>
 #include <QSvgRenderer>
 
@@ -352,6 +354,21 @@ TEST_F(Sheets, ThePdfIsTrueToScaleAsPopplerDrawsIt) {
             EXPECT_NEAR(bottom.y() - top.y() + 1, 1000 + 1200 * 0.8660254, 7);
         }
     }
+}
+
+TEST_F(Sheets, ThePreviewShowsTheSheetOnItsPaper) {
+    QSizeF page;
+    QTimer::singleShot(1500, window.get(), [&] {
+        auto* dialog = qobject_cast<QPrintPreviewDialog*>(QApplication::activeModalWidget());
+        if (dialog == nullptr) return;
+        page = dialog->printer()->pageLayout().fullRect(QPageLayout::Millimeter).size();
+        if (const QString shot = qEnvironmentVariable("ERDWERK_SHOT"); !shot.isEmpty())
+            dialog->grab().save(shot);
+        dialog->reject();
+    });
+    run("print-preview");
+    EXPECT_NEAR(page.width(), 420, 1);
+    EXPECT_NEAR(page.height(), 297, 1);
 }
 
 TEST_F(Sheets, AnSvgIsOneToItsMillimetres) {

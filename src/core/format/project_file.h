@@ -10,7 +10,7 @@
 namespace erdwerk::format {
 
 /// Version of our own tables. A file with a greater number is refused.
-inline constexpr int projectVersion = 8;
+inline constexpr int projectVersion = 9;
 
 struct OpenedProject {
     document::Document document;

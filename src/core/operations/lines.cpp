@@ -96,8 +96,20 @@ Edit closeLine(ObjectId line) {
 }
 
 Edit insertCorner(LinePlace at) {
-    return ofLine(at.line,
-                  [at](const Line3D& l) { return linework::insertCorner(l, at.segment, at.fraction); });
+    return [at](const Document& document) -> Result<Edited> {
+        const auto insert = [](const LinePlace& place) {
+            return ofLine(place.line, [place](const Line3D& l) {
+                return linework::insertCorner(l, place.segment, place.fraction);
+            });
+        };
+        auto next = insert(at)(document);
+        // A side that neighbours have in common stays one.
+        for (const LinePlace& place : placesShared(document, at)) {
+            if (!next) return next;
+            next = insert(place)(next->document);
+        }
+        return next;
+    };
 }
 
 Edit insertGradePoint(LinePlace at) {
@@ -106,7 +118,17 @@ Edit insertGradePoint(LinePlace at) {
 }
 
 Edit removeVertex(ObjectId line, std::size_t vertex) {
-    return ofLine(line, [vertex](const Line3D& l) { return linework::removeVertex(l, vertex); });
+    return [=](const Document& document) -> Result<Edited> {
+        const auto removed = [](ObjectId of, std::size_t at) {
+            return ofLine(of, [at](const Line3D& l) { return linework::removeVertex(l, at); });
+        };
+        auto next = removed(line, vertex)(document);
+        for (const LineCorner& corner : cornersBetweenShared(document, line, vertex)) {
+            if (!next) return next;
+            next = removed(corner.line, corner.vertex)(next->document);
+        }
+        return next;
+    };
 }
 
 namespace {

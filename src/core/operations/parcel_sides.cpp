@@ -70,6 +70,43 @@ std::optional<SharedSide> sideShared(const Document& document, ObjectId parcel, 
     return std::nullopt;
 }
 
+namespace {
+
+/// The parcel on a line; none when there is none.
+ObjectId parcelOn(const Document& document, ObjectId line) {
+    for (const ObjectId id : document.all<Parcel>())
+        if (document.get<Parcel>(id)->line == line) return id;
+    return {};
+}
+
+}  // namespace
+
+std::vector<LinePlace> placesShared(const Document& document, const LinePlace& at) {
+    const ObjectId parcel = parcelOn(document, at.line);
+    const auto shared = parcel ? sideShared(document, parcel, at.segment) : std::nullopt;
+    if (!shared) return {};
+    return {{document.get<Parcel>(shared->parcel)->line, std::nullopt, shared->side,
+             shared->sameWay ? at.fraction : 1 - at.fraction}};
+}
+
+std::vector<LineCorner> cornersBetweenShared(const Document& document, ObjectId line, std::size_t vertex) {
+    const ObjectId parcel = parcelOn(document, line);
+    const auto* of = parcel ? lineOf(document, parcel) : nullptr;
+    if (of == nullptr || vertex >= of->vertices.size() || !of->vertices[vertex].isCorner) return {};
+    const auto path = planPath(*of);
+    const Vec2 place = of->vertices[vertex].place;
+    // The sides that end and begin there.
+    std::vector<SharedSide> beside;
+    for (std::size_t side = 0; side < path.size(); ++side)
+        if (meets(path[side].start, place) || meets(path[side].end, place))
+            if (const auto shared = sideShared(document, parcel, side)) beside.push_back(*shared);
+    if (beside.size() != 2 || beside[0].parcel != beside[1].parcel) return {};
+    const ObjectId other = document.get<Parcel>(beside[0].parcel)->line;
+    auto out = cornersShared(document, line, vertex);
+    std::erase_if(out, [other](const LineCorner& c) { return c.line != other; });
+    return out;
+}
+
 std::vector<std::pair<std::size_t, SharedSide>> sidesShared(const Document& document, ObjectId parcel) {
     std::vector<std::pair<std::size_t, SharedSide>> out;
     const auto* line = lineOf(document, parcel);

@@ -24,6 +24,12 @@ struct SharedSide {
 };
 std::optional<SharedSide> sideShared(const Document& document, ObjectId parcel, std::size_t side);
 
+/// The same place on the lines of other parcels that have this side of a parcel's line.
+std::vector<LinePlace> placesShared(const Document& document, const LinePlace& at);
+/// Corners of other parcels' lines that stand between two sides which they have in common with this line:
+/// what is taken out of one is taken out of them.
+std::vector<LineCorner> cornersBetweenShared(const Document& document, ObjectId line, std::size_t vertex);
+
 /// All of them, with the side of the parcel's line.
 std::vector<std::pair<std::size_t, SharedSide>> sidesShared(const Document& document, ObjectId parcel);
 

@@ -78,6 +78,29 @@ TEST(NeighbouringParcels, AnArcIsSharedOnlyByTheSameArc) {
     EXPECT_TRUE(sideShared(s.document, s.west, 1));
 }
 
+TEST(NeighbouringParcels, ACornerPutInOrTakenOutOfTheSideInCommonIsSoInBoth) {
+    Neighbours s;
+    // A third of the way from 90 60 to 90 90, and aside.
+    ASSERT_TRUE(s.apply(insertCorner({s.plot, {}, 1, 1.0 / 3}))) << s.said;
+    EXPECT_EQ(s.document.get<Line>(s.plot)->line.vertices.size(), 5U);
+    ASSERT_EQ(s.document.get<Line>(s.eastLine)->line.vertices.size(), 5U);
+    EXPECT_NEAR(geometry::distance(s.corner(s.eastLine, 1), {90, 70}), 0, 1e-9);
+    ASSERT_TRUE(s.apply(moveVertex(s.eastLine, 1, {95, 72})));
+    EXPECT_EQ(s.corner(s.plot, 2), (geometry::Vec2{95, 72}));
+    EXPECT_EQ(sidesShared(s.document, s.west).size(), 2U);
+    ASSERT_TRUE(s.apply(removeVertex(s.plot, 2)));
+    EXPECT_EQ(s.document.get<Line>(s.eastLine)->line.vertices.size(), 4U);
+    EXPECT_EQ(sidesShared(s.document, s.west).size(), 1U);
+}
+
+TEST(NeighbouringParcels, ACornerAtTheEndOfTheSideInCommonGoesFromOneAlone) {
+    Neighbours s;
+    ASSERT_TRUE(s.apply(removeVertex(s.plot, 2)));
+    EXPECT_EQ(s.document.get<Line>(s.eastLine)->line.vertices.size(), 4U);
+    ASSERT_TRUE(s.apply(insertCorner({s.eastLine, {}, 2, 0.5})));
+    EXPECT_EQ(s.document.get<Line>(s.plot)->line.vertices.size(), 3U);
+}
+
 TEST(NeighbouringParcels, AreNamedOnTheirSidesAndOwnNamesStay) {
     Neighbours s;
     ASSERT_TRUE(s.apply(nameNeighbours(s.west)));
