@@ -69,7 +69,7 @@ private:
     struct Drag {
         std::size_t frame = 0;
         paper::Grip grip;
-        QPointF from;      ///< on paper, millimetres
+        QPointF from;  ///< on paper, millimetres
         objects::Frame was;
         paper::Guided now;
         bool moved = false;
