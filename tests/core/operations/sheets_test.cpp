@@ -350,6 +350,23 @@ TEST(Artworks, AreSvgPngOrJpegAndReplaceTheOneOfTheirName) {
     EXPECT_TRUE(s.now().frames.empty());
 }
 
+TEST(Artworks, AreNotWrittenAgainWhenOnlyTheirNameChanges) {
+    Sheets s;
+    ASSERT_TRUE(s.apply(putArtwork("Office", *artworkFrom("<svg width=\"80mm\" height=\"30mm\"><desc>" +
+                                                          std::string(5000, 'x') + "</desc></svg>"))));
+    const ObjectId id = s.last<Artwork>();
+    const auto before = s.document.find(id);
+    s.document = rename(s.document, id, "Head office");
+    const auto& now = *s.document.find(id);
+    const auto change = format::toJson(now, {}, before.get());
+    EXPECT_LT(change.dump().size(), 200U);
+    const auto back = format::objectFromJson(change, {}, before.get());
+    ASSERT_TRUE(back) << back.error().message();
+    EXPECT_EQ(std::get<Artwork>(back->payload), std::get<Artwork>(now.payload));
+    // Without what it shares it is refused, not made up.
+    EXPECT_FALSE(format::objectFromJson(change));
+}
+
 TEST(FirstSheets, OfOlderProjectsBecomeFrames) {
     const auto object =
         format::objectFromJson(nlohmann::json::parse(R"({"id": 7, "name": "Old", "kind": "sheet", "group": 0,
