@@ -47,6 +47,8 @@ constexpr std::array frames{
     FrameWords{"title-block", QT_TR_NOOP("Title block frame"),
                QT_TR_NOOP("The title block with the sheet's fields")},
     FrameWords{"notes", QT_TR_NOOP("Notes frame"), QT_TR_NOOP("A text of your own")}};
+// A kind of frame that nobody can add is forgotten.
+static_assert(frames.size() == std::variant_size_v<objects::FrameContent>);
 
 }  // namespace
 
@@ -261,10 +263,10 @@ bool MainWindow::takeArtwork(const QString& path) {
         return false;
     }
     // What cannot be drawn is not taken.
-    const auto whole =
+    const auto drawing =
         QByteArray::fromRawData(artwork->bytes->data(), static_cast<qsizetype>(artwork->bytes->size()));
-    if (artwork->format == objects::ArtworkFormat::Svg ? !QSvgRenderer(whole).isValid()
-                                                       : QImage::fromData(whole).isNull()) {
+    if (artwork->format == objects::ArtworkFormat::Svg ? !QSvgRenderer(drawing).isValid()
+                                                       : QImage::fromData(drawing).isNull()) {
         say(tr("%1: cannot be drawn; the file is damaged").arg(path), true);
         return false;
     }
