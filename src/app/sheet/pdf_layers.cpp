@@ -1,6 +1,7 @@
 #include "app/sheet/pdf_layers.h"
 
 #include <map>
+#include <qpdf/Buffer.hh>
 #include <qpdf/QPDF.hh>
 #include <qpdf/QPDFPageDocumentHelper.hh>
 #include <qpdf/QPDFPageObjectHelper.hh>
@@ -100,18 +101,16 @@ void lay(QPDF& pdf, Layers& layers, const std::vector<std::string>& names,
 
 }  // namespace
 
-Result<void> layPages(const std::string& path, const std::vector<LayeredPage>& pages) {
+Result<std::string> layPages(const std::string& bytes, const std::vector<LayeredPage>& pages) {
     try {
-        // Out of its own copy: the file is written anew.
         QPDF pdf;
-        pdf.processFile(path.c_str());
-        pdf.setImmediateCopyFrom(true);
+        pdf.processMemoryFile("sheets", bytes.data(), bytes.size());
         QPDFPageDocumentHelper document(pdf);
         const auto all = document.getAllPages();
         Layers layers(pdf);
         std::size_t next = 0;
         for (const auto& page : pages) {
-            if (next + page.layers.size() > all.size()) return fail(ErrorCode::Io, "is not whole", path);
+            if (next + page.layers.size() > all.size()) return fail(ErrorCode::Io, "the pages are not whole");
             const auto first = all.begin() + static_cast<std::ptrdiff_t>(next);
             std::vector parts(first, first + static_cast<std::ptrdiff_t>(page.layers.size()));
             lay(pdf, layers, page.layers, parts);
@@ -120,18 +119,14 @@ Result<void> layPages(const std::string& path, const std::vector<LayeredPage>& p
             next += page.layers.size();
         }
         layers.tell();
-        const std::string laid = path + ".laid";
-        QPDFWriter writer(pdf, laid.c_str());
+        QPDFWriter writer(pdf);
+        writer.setOutputMemory();
         writer.setMinimumPDFVersion("1.5");
         writer.write();
-        if (std::rename(laid.c_str(), path.c_str()) != 0) {
-            std::remove(laid.c_str());
-            return fail(ErrorCode::Io, "cannot be written", path);
-        }
-        return {};
+        const auto buffer = writer.getBufferSharedPointer();
+        return std::string(reinterpret_cast<const char*>(buffer->getBuffer()), buffer->getSize());
     } catch (const std::exception& e) {
-        std::remove((path + ".laid").c_str());
-        return fail(ErrorCode::Io, e.what(), path);
+        return fail(ErrorCode::Io, e.what());
     }
 }
 

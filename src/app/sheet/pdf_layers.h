@@ -16,8 +16,8 @@ struct LayeredPage {
     double height = 0;
 };
 
-/// Lays the pages of a file on each other, each layer as one form; pages on which nothing is drawn go. Every
-/// page of the file belongs to one of `pages`, in their order. Io when the file cannot be read or written.
-Result<void> layPages(const std::string& path, const std::vector<LayeredPage>& pages);
+/// Lays the pages of a PDF on each other, each layer as one form; pages on which nothing is drawn go. Every
+/// page of it belongs to one of `pages`, in their order. Io when it cannot be read.
+Result<std::string> layPages(const std::string& pdf, const std::vector<LayeredPage>& pages);
 
 }  // namespace erdwerk::app

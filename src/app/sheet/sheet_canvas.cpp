@@ -110,9 +110,8 @@ void SheetCanvas::refresh() {
     if (snapshot->derived.document.get<objects::Sheet>(sheet_) == nullptr) return;
     // Zoomed in, no finer than some ten million pixels.
     const auto& paper = snapshot->derived.document.get<objects::Sheet>(sheet_)->paper;
-    const double ratio = devicePixelRatioF();
-    const double mm = std::min(scale_ * ratio, std::sqrt(16e6 / (paper[0] * paper[1])));
-    Request next{snapshot, sheet_, mm, ratio};
+    const double mm = std::min(scale_ * devicePixelRatioF(), std::sqrt(16e6 / (paper[0] * paper[1])));
+    Request next{snapshot, sheet_, mm};
     if (asked_ && asked_->snapshot == next.snapshot && asked_->sheet == next.sheet && asked_->mm == next.mm)
         return;
     asked_ = next;
@@ -194,12 +193,16 @@ void SheetCanvas::paintDrag(QPainter& painter) {
     const auto& now = drag_->now;
     const QRectF at = onScreen(now.room);
     if (picture_.sheet == sheet_ && drag_->grip.whole()) {
+        // In its frame, or with it.
+        painter.save();
+        painter.setClipRect(at);
+        if (drag_->inside) painter.fillRect(at, Qt::white);
         const auto& r = drag_->was.room;
         const QRectF part(r.left * picture_.mm, r.top * picture_.mm, r.width * picture_.mm,
                           r.height * picture_.mm);
         painter.setOpacity(0.6);
-        painter.drawImage(at, picture_.image, part);
-        painter.setOpacity(1);
+        painter.drawImage(drag_->inside ? at.translated(drag_->by * scale_) : at, picture_.image, part);
+        painter.restore();
     }
     painter.setPen(QPen(theme::clay, 1.8, Qt::DashLine));
     painter.drawRect(at);
@@ -213,6 +216,7 @@ void SheetCanvas::paintDrag(QPainter& painter) {
         const double y = toScreen(0, *now.y).y();
         painter.drawLine(QPointF(paper.left(), y), QPointF(paper.right(), y));
     }
+    if (drag_->inside) return;
     const QString words = tr("%1 from left, %2 from top, %3 x %4 mm")
                               .arg(millimetres(now.room.left), millimetres(now.room.top),
                                    millimetres(now.room.width), millimetres(now.room.height));
@@ -273,7 +277,11 @@ void SheetCanvas::mousePressEvent(QMouseEvent* event) {
     const auto [frame, grip] = *taken;
     session_.select({{sheet_, frame}});
     const auto& was = of()->frames[frame];
-    drag_ = Drag{frame, grip, toPaper(event->position()), was, {was.room}, false};
+    // With Shift the plan is moved in its frame.
+    const bool inside = event->modifiers().testFlag(Qt::ShiftModifier) &&
+                        std::holds_alternative<objects::PlanFrame>(was.content);
+    drag_ = Drag{frame, inside ? paper::Grip{} : grip, toPaper(event->position()), was, {was.room}, false,
+                 inside};
 }
 
 void SheetCanvas::mouseMoveEvent(QMouseEvent* event) {
@@ -302,6 +310,8 @@ void SheetCanvas::dragTo(QPointF at, bool free) {
     // A hand that shakes while clicking does not drag.
     if (!drag_->moved && std::hypot(by.x(), by.y()) * scale_ < 4) return;
     drag_->moved = true;
+    drag_->by = by;
+    if (drag_->inside) return update();
     const auto room = paper::dragged(drag_->was.room, drag_->grip, by.x(), by.y());
     std::vector<paper::Room> others;
     for (std::size_t i = 0; i < sheet->frames.size(); ++i)
@@ -342,6 +352,11 @@ void SheetCanvas::mouseReleaseEvent(QMouseEvent* event) {
     const Drag done = *drag_;
     drag_.reset();
     update();
+    if (done.moved && done.inside) {
+        session_.edit(tr("Move a plan in its frame"),
+                      operations::moveInFrame(sheet_, done.frame, done.by.x(), done.by.y()));
+        return;
+    }
     if (!done.moved || done.now.room == done.was.room || of() == nullptr || done.frame >= of()->frames.size())
         return;
     const QString name = QString::fromStdString(operations::frameName(*of(), done.frame));
@@ -395,7 +410,6 @@ void SheetCanvas::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Delete:
             Q_EMIT deletePressed();
             return;
-        case Qt::Key_Tab:
         default:
             QWidget::keyPressEvent(event);
     }

@@ -56,8 +56,7 @@ private:
     struct Request {
         SnapshotPointer snapshot;
         ObjectId sheet;
-        double mm = 1;     ///< picture pixels a millimetre
-        double ratio = 1;  ///< of the screen
+        double mm = 1;  ///< picture pixels a millimetre
     };
     struct Picture {
         QImage image;
@@ -73,6 +72,8 @@ private:
         objects::Frame was;
         paper::Guided now;
         bool moved = false;
+        bool inside = false;  ///< what the frame shows is moved, not the frame
+        QPointF by = {};      ///< so far, millimetres
     };
     static std::optional<Picture> paintPicture(const Request& request, const std::atomic<bool>& cancel);
     void refresh();

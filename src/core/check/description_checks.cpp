@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/check/finding.h"
+#include "core/document/applied.h"
 #include "core/operations/descriptions.h"
 
 namespace erdwerk::check {
@@ -40,8 +41,7 @@ void passages(const Derived& derived, ObjectId id, const derive::ParcelResult& p
                        startOf(parcel.geometry, passage.part.course));
         f.fixes.push_back({"Write it anew",
                            [edit = operations::typePassage(id, passage, {})](const Document& d) {
-                               const auto done = edit(d);
-                               return done ? done->document : d;
+                               return document::applied(edit, d);
                            },
                            "Write it anew", "write passages anew"});
         out.push_back(std::move(f));

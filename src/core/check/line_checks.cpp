@@ -1,4 +1,5 @@
 #include "core/check/finding.h"
+#include "core/document/applied.h"
 #include "core/operations/edit.h"
 #include "core/operations/routes.h"
 #include "core/route/tangency.h"
@@ -21,8 +22,8 @@ void addCurveFix(Finding& finding, const document::Document& document, ObjectId 
             "Put a curve of radius " + formatLength(radius, document.settings().display) + " in";
         finding.fixes.push_back({what,
                                  [id, element, radius](const document::Document& d) {
-                                     const auto done = operations::insertCurve(id, element, radius)(d);
-                                     return done ? done->document : d;
+                                     return document::applied(operations::insertCurve(id, element, radius),
+                                                              d);
                                  },
                                  what});
         return;
@@ -59,8 +60,8 @@ void nonTangent(const Derived& derived, std::vector<Finding>& out) {
                 out.back().fixes.push_back({"Move the joint of '" + document.nameOf(id) + "' by " +
                                                 formatLength(mended->moved, display),
                                             [id = id, segment = b.segment](const document::Document& d) {
-                                                const auto done = operations::makeTangent(id, segment)(d);
-                                                return done ? done->document : d;
+                                                return document::applied(operations::makeTangent(id, segment),
+                                                                         d);
                                             },
                                             "Move the joint by " + formatLength(mended->moved, display)});
             if (object != nullptr && !object->line)

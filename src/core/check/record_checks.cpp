@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/check/finding.h"
+#include "core/document/applied.h"
 #include "core/operations/dimensions.h"
 #include "core/operations/labels.h"
 
@@ -52,8 +53,7 @@ void lostDimensions(const Derived& derived, std::vector<Finding>& out) {
         if (gone)
             f.fixes.push_back({"Measure where " + derived.document.nameOf(id) + " was",
                                [id = id](const Document& d) {
-                                   const auto done = operations::keepDimensionInPlace(id)(d);
-                                   return done ? done->document : d;
+                                   return document::applied(operations::keepDimensionInPlace(id), d);
                                },
                                "Measure where it was", "measure where they were"});
         f.fixes.push_back(removal(derived.document, id, "remove dimensions that measure nothing"));

@@ -1,6 +1,7 @@
 // Sheets that cannot be printed as they are.
 
 #include "core/check/finding.h"
+#include "core/document/applied.h"
 #include "core/operations/sheets.h"
 
 namespace erdwerk::check {
@@ -23,8 +24,7 @@ void sheets(const derive::Derived& derived, std::vector<Finding>& out) {
             f.names = {document.nameOf(id)};
             f.fixes.push_back({"Bring its frames onto the paper",
                                [edit = operations::bringFramesOnto(id)](const Document& d) {
-                                   const auto done = edit(d);
-                                   return done ? done->document : d;
+                                   return document::applied(edit, d);
                                },
                                {},
                                "bring frames onto the paper"});

@@ -52,7 +52,8 @@ std::vector<MatchLine> matchLines(const Derived& derived, const PlanFrame& frame
                        a.stationing.stationAt(distance),
                        sheetBeyond(derived.document, frame.along, distance, ahead), ahead});
     };
-    if (frame.from > 1e-6) add(frame.from, false);
+    // An alignment that became shorter goes on nowhere.
+    if (frame.from > 1e-6 && frame.from < a.length) add(frame.from, false);
     if (frame.to < a.length - 1e-6) add(frame.to, true);
     return out;
 }

@@ -310,6 +310,20 @@ Edit layAlong(const Results& seen, ObjectId sheet, std::size_t frame, ObjectId a
     });
 }
 
+Edit moveInFrame(ObjectId sheet, std::size_t frame, double right, double down) {
+    return setContent(sheet, frame, [=](const Document& d, FrameContent& content) -> Result<void> {
+        auto* plan = std::get_if<PlanFrame>(&content);
+        if (plan == nullptr) return badInput("only what a plan shows can be moved in its frame");
+        if (plan->along) return badInput("the plan lies along " + d.nameOf(plan->along) + " and follows it");
+        const double perMillimetre = plan->scale / 1000 / metresPer(d.settings().display.unit);
+        const geometry::Vec2 up = geometry::directionOf(plan->up);
+        // The ground goes with the hand, so the middle goes the other way.
+        plan->centre = plan->centre - geometry::Vec2{up.y, -up.x} * (right * perMillimetre) +
+                       up * (down * perMillimetre);
+        return {};
+    });
+}
+
 Edit setFramePart(ObjectId sheet, std::size_t frame, PlanPart part, bool shown) {
     return changeFrame<PlanFrame>(sheet, frame, [=](PlanFrame& f) {
         if (shown)

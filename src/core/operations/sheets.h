@@ -55,6 +55,10 @@ Edit setContent(ObjectId sheet, std::size_t frame,
 /// Lays a plan frame along an alignment, all of it at first; none: it stays where it lay, by itself.
 Edit layAlong(const Results& seen, ObjectId sheet, std::size_t frame, ObjectId alignment);
 
+/// Moves what a plan frame shows by so many millimetres to the right and downwards, as a hand would; BadInput
+/// for one that lies along an alignment.
+Edit moveInFrame(ObjectId sheet, std::size_t frame, double right, double down);
+
 /// A part of the plan, or a group, label style or object, that a plan frame shows. The first group that is
 /// set makes the frame remember its own; till then it shows what the screen does.
 Edit setFramePart(ObjectId sheet, std::size_t frame, PlanPart part, bool shown);

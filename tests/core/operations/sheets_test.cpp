@@ -1,4 +1,4 @@
-// Sheets and frames on a plane: what edits make of them, and where plans lie.
+// Sheets and frames on a plane: what edits make of them.
 
 #include "core/operations/sheets.h"
 
@@ -9,53 +9,21 @@
 
 #include "core/check/finding.h"
 #include "core/format/object_json.h"
-#include "core/operations/groups.h"
-#include "core/operations/records.h"
 #include "core/operations/tables.h"
-#include "core/paper/title_block.h"
-#include "support/plane_site.h"
+#include "support/paper_site.h"
 
 namespace erdwerk::operations {
 namespace {
 
 using geometry::Vec2;
 using paper::Room;
-using test::PlaneSite;
+using test::kindsOf;
+using test::PaperSite;
 using testing::ElementsAre;
 using testing::HasSubstr;
 
-/// With a parcel, an alignment (70 long, a right angle at 30), a profile and an empty A3 sheet.
-struct Sheets : PlaneSite {
-    ObjectId parcel;
-    ObjectId alignment;
-    ObjectId profile;
-    ObjectId sheet;
-    Sheets() {
-        EXPECT_TRUE(apply(makeParcel(plot)));
-        parcel = last<Parcel>();
-        EXPECT_TRUE(apply(makeAlignment(lane)));
-        alignment = last<Alignment>();
-        EXPECT_TRUE(apply(newProfile(alignment, ground)));
-        profile = last<Profile>();
-        document = document.added("S", Sheet{}, &sheet);
-    }
-    [[nodiscard]] const Sheet& now() const { return *document.get<Sheet>(sheet); }
-    [[nodiscard]] const Frame& frame(std::size_t i) const { return now().frames.at(i); }
-    template <class F>
-    [[nodiscard]] const F& content(std::size_t i) const {
-        return std::get<F>(frame(i).content);
-    }
-    void addPlan() { EXPECT_TRUE(apply(addFrame(sheet, {"plan", {}, {50, 50}, 90}))); }
-};
-
-std::vector<std::string> kindsOf(const Sheet& sheet) {
-    std::vector<std::string> out;
-    for (const Frame& frame : sheet.frames) out.emplace_back(frameKind(frame.content));
-    return out;
-}
-
 TEST(NewSheet, ShowsAParcelOnlyWhenItIsGivenOne) {
-    Sheets s;
+    PaperSite s;
     ASSERT_TRUE(s.apply(newSheet({{420, 297}, {50, 50}, 150, {}, "2026-12-01"})));
     EXPECT_THAT(kindsOf(*s.document.get<Sheet>(s.last<Sheet>())),
                 ElementsAre("plan", "scale", "table", "title-block"));
@@ -67,7 +35,7 @@ TEST(NewSheet, ShowsAParcelOnlyWhenItIsGivenOne) {
 }
 
 TEST(NewSheet, TakesTheNextRoundScaleThatFits) {
-    Sheets s;
+    PaperSite s;
     const auto scaleFor = [&](double width) {
         EXPECT_TRUE(s.apply(newSheet({{420, 297}, {50, 50}, width, {}, ""})));
         return std::get<PlanFrame>(s.document.get<Sheet>(s.last<Sheet>())->frames[0].content).scale;
@@ -80,7 +48,7 @@ TEST(NewSheet, TakesTheNextRoundScaleThatFits) {
 TEST(NewSheet, ItsFramesLieOnThePaperAndOffEachOther) {
     for (const auto& size : paperSizes())
         for (const bool upright : {false, true}) {
-            Sheets s;
+            PaperSite s;
             const std::array paper =
                 upright ? std::array{size.height, size.width} : std::array{size.width, size.height};
             ASSERT_TRUE(s.apply(newSheet({paper, {50, 50}, 150, s.parcel, ""}))) << size.name;
@@ -95,7 +63,7 @@ TEST(NewSheet, ItsFramesLieOnThePaperAndOffEachOther) {
 }
 
 TEST(Frames, AreAddedWhereThereIsRoomAndOfWhatThereIs) {
-    Sheets s;
+    PaperSite s;
     for (const char* kind :
          {"plan", "profile", "section", "description", "legend", "key-plan", "scale", "title-block", "notes"})
         EXPECT_TRUE(s.apply(addFrame(s.sheet, {kind, {}, {50, 50}, 90}))) << kind << ": " << s.said;
@@ -110,7 +78,7 @@ TEST(Frames, AreAddedWhereThereIsRoomAndOfWhatThereIs) {
 }
 
 TEST(Frames, OfWhatIsNotThereAreRefusedWithWhy) {
-    Sheets s;
+    PaperSite s;
     EXPECT_FALSE(s.apply(addFrame(s.sheet, {"table", {}, {}, 0})));
     EXPECT_THAT(s.said, HasSubstr("no table yet"));
     EXPECT_FALSE(s.apply(addFrame(s.sheet, {"picture", {}, {}, 0})));
@@ -123,7 +91,7 @@ TEST(Frames, OfWhatIsNotThereAreRefusedWithWhy) {
 }
 
 TEST(Frames, AreMovedAndSizedOnThePaperOnly) {
-    Sheets s;
+    PaperSite s;
     s.addPlan();
     ASSERT_TRUE(s.apply(setRoom(s.sheet, 0, {10.5, 20, 200, 150})));
     EXPECT_EQ(s.frame(0).room, (Room{10.5, 20, 200, 150}));
@@ -136,7 +104,7 @@ TEST(Frames, AreMovedAndSizedOnThePaperOnly) {
 }
 
 TEST(Frames, LieOverEachOtherInTheirOrder) {
-    Sheets s;
+    PaperSite s;
     s.addPlan();
     ASSERT_TRUE(s.apply(addFrame(s.sheet, {"notes", {}, {}, 0})));
     ASSERT_TRUE(s.apply(addFrame(s.sheet, {"legend", {}, {}, 0})));
@@ -149,7 +117,7 @@ TEST(Frames, LieOverEachOtherInTheirOrder) {
 }
 
 TEST(Frames, SettingsThatMakeNoSenseAreRefused) {
-    Sheets s;
+    PaperSite s;
     s.addPlan();
     const auto scale = [](double v) { return [v](PlanFrame& f) { f.scale = v; }; };
     EXPECT_TRUE(s.apply(changeFrame<PlanFrame>(s.sheet, 0, scale(250))));
@@ -166,7 +134,7 @@ TEST(Frames, SettingsThatMakeNoSenseAreRefused) {
 }
 
 TEST(Frames, OfWhatIsDeletedGoWithIt) {
-    Sheets s;
+    PaperSite s;
     s.addPlan();
     ASSERT_TRUE(s.apply(addFrame(s.sheet, {"profile", {}, {}, 0})));
     ASSERT_TRUE(s.apply(addFrame(s.sheet, {"description", {}, {}, 0})));
@@ -178,7 +146,7 @@ TEST(Frames, OfWhatIsDeletedGoWithIt) {
 }
 
 TEST(Frames, OffThePaperAreAFindingThatBringsThemBack) {
-    Sheets s;
+    PaperSite s;
     s.addPlan();
     ASSERT_TRUE(s.apply(setRoom(s.sheet, 0, {200, 100, 200, 150})));
     const auto found = [&] {
@@ -197,140 +165,68 @@ TEST(Frames, OffThePaperAreAFindingThatBringsThemBack) {
     EXPECT_TRUE(found().empty());
 }
 
-TEST(PlanOnPaper, AtATrueScaleHasItsCornersOnTheGround) {
-    Sheets s;
-    const PlanFrame north{{100, 200}, 500, {}, {}, 0, 0, {}};
-    // 308 by 281 mm at 1:500 are 154 by 140.5 m.
-    const auto plan = planOnPaper(*s.results(), north, {8, 8, 308, 281});
-    EXPECT_THAT(plan.corners[0], test::IsNear(100 - 77, 200 + 70.25, 1e-9));
-    EXPECT_THAT(plan.corners[2], test::IsNear(100 + 77, 200 - 70.25, 1e-9));
-    // With east up, what was right is south.
-    const PlanFrame east{{100, 200}, 500, Angle::degrees(90), {}, 0, 0, {}};
-    const auto turned = planOnPaper(*s.results(), east, {8, 8, 308, 281});
-    EXPECT_THAT(turned.corners[0], test::IsNear(100 + 70.25, 200 + 77, 1e-9));
-    EXPECT_THAT(turned.corners[1], test::IsNear(100 + 70.25, 200 - 77, 1e-9));
-}
-
-TEST(PlanOnPaper, InFeetHasTheSameMillimetres) {
-    Sheets s;
-    auto settings = s.document.settings();
-    settings.display.unit = LengthUnit::InternationalFoot;
-    s.document = s.document.withSettings(settings);
-    const auto plan = planOnPaper(*s.results(), {{100, 200}, 500, {}, {}, 0, 0, {}}, {8, 8, 308, 281});
-    EXPECT_NEAR(geometry::distance(plan.corners[0], plan.corners[1]), 154 / 0.3048, 1e-9);
-}
-
-TEST(PlanOnPaper, AlongAnAlignmentFollowsItAndKeepsItsPlaceWhenItLetsGo) {
-    Sheets s;
+TEST(MoveInFrame, TheGroundGoesWithTheHandAlsoInATurnedPlan) {
+    PaperSite s;
     s.addPlan();
+    const auto centre = [&] { return s.content<PlanFrame>(0).centre; };
+    // 1:500: ten millimetres are five metres. What is shown goes right and down, the middle left and up.
+    ASSERT_TRUE(s.apply(moveInFrame(s.sheet, 0, 10, 4)));
+    EXPECT_THAT(centre(), test::IsNear(45, 52, 1e-9));
+    ASSERT_TRUE(s.apply(moveInFrame(s.sheet, 0, -10, -4)));
+    // East is up: right on paper is south.
+    ASSERT_TRUE(s.apply(changeFrame<PlanFrame>(s.sheet, 0, [](PlanFrame& f) { f.up = Angle::degrees(90); })));
+    ASSERT_TRUE(s.apply(moveInFrame(s.sheet, 0, 10, 4)));
+    EXPECT_THAT(centre(), test::IsNear(52, 55, 1e-9));
     ASSERT_TRUE(s.apply(layAlong(s.results(), s.sheet, 0, s.alignment)));
-    EXPECT_EQ(s.content<PlanFrame>(0).to, 70);
-    // The first 30 run east along northing 10.
-    ASSERT_TRUE(s.apply(changeFrame<PlanFrame>(s.sheet, 0, [](PlanFrame& f) { f.to = 30; })));
-    const auto lies = [&] { return planOnPaper(*s.results(), s.content<PlanFrame>(0), s.frame(0).room); };
-    EXPECT_THAT(lies().centre, test::IsNear(25, 10, 1e-9));
-    EXPECT_NEAR(lies().up.signedTurn().degrees(), 0, 1e-9);
-    // The line is moved: the plan goes along.
-    s.document = document::changed<Line>(s.document, s.lane, [](Line& l) {
-        l.line.vertices[0].place.y += 30;
-        l.line.vertices[1].place.y += 30;
-    });
-    EXPECT_THAT(lies().centre, test::IsNear(25, 40, 1e-9));
-    ASSERT_TRUE(s.apply(layAlong(s.results(), s.sheet, 0, {})));
-    EXPECT_THAT(lies().centre, test::IsNear(25, 40, 1e-9));
-    EXPECT_TRUE(lies().matchLines.empty());
+    EXPECT_FALSE(s.apply(moveInFrame(s.sheet, 0, 10, 4)));
+    EXPECT_THAT(s.said, HasSubstr("follows"));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"notes", {}, {}, 0})));
+    EXPECT_FALSE(s.apply(moveInFrame(s.sheet, 1, 10, 4)));
 }
 
-TEST(SheetsAlong, FollowEachOtherWithMatchLinesThatNameTheNext) {
-    Sheets s;
-    // 4 m of ground on each metre of paper: 70 m take several sheets of A4 at 1:50.
-    ASSERT_TRUE(s.apply(sheetsAlong(s.results(), {s.alignment, s.profile, 50, {297, 210}, "2026-12-01"})))
-        << s.said;
-    std::vector<ObjectId> made;
-    for (const ObjectId id : s.document.all<Sheet>())
-        if (id != s.sheet) made.push_back(id);
-    ASSERT_GE(made.size(), 5U);
-    double at = 0;
-    for (std::size_t i = 0; i < made.size(); ++i) {
-        const auto& sheet = *s.document.get<Sheet>(made[i]);
-        const auto& plan = std::get<PlanFrame>(sheet.frames[0].content);
-        EXPECT_EQ(plan.from, at);
-        at = plan.to;
-        EXPECT_EQ(std::get<ProfileFrame>(sheet.frames[1].content).from, plan.from);
-        EXPECT_EQ(std::get<ProfileFrame>(sheet.frames[1].content).to, plan.to);
-        EXPECT_LT(sheet.frames[0].room.bottom(), sheet.frames[1].room.bottom());
-        const auto lines = planOnPaper(*s.results(), plan, sheet.frames[0].room).matchLines;
-        const bool first = i == 0;
-        const bool last = i + 1 == made.size();
-        ASSERT_EQ(lines.size(), first || last ? 1U : 2U) << i;
-        if (!first) EXPECT_EQ(lines.front().sheet, s.document.nameOf(made[i - 1]));
-        if (!last) EXPECT_EQ(lines.back().sheet, s.document.nameOf(made[i + 1]));
-        if (!last) EXPECT_NEAR(lines.back().station, plan.to, 1e-9);
-    }
-    EXPECT_NEAR(at, 70, 1e-9);
-    // A sheet that goes is named no more.
-    s.document = s.document.without(made[1]);
-    const auto& frame = s.document.get<Sheet>(made[0])->frames[0];
-    EXPECT_EQ(
-        planOnPaper(*s.results(), std::get<PlanFrame>(frame.content), frame.room).matchLines.back().sheet,
-        "");
+TEST(TablesOnSheets, ArePutThereOnceAndTakenAway) {
+    PaperSite s;
+    ASSERT_TRUE(s.apply(newTable(TableSort::Areas, {})));
+    const ObjectId table = s.last<Table>();
+    EXPECT_FALSE(isOnSheet(s.now(), table));
+    ASSERT_TRUE(s.apply(setTableOnSheet(table, s.sheet, true)));
+    EXPECT_TRUE(isOnSheet(s.now(), table));
+    ASSERT_TRUE(s.apply(setTableOnSheet(table, s.sheet, false)));
+    EXPECT_TRUE(s.now().frames.empty());
 }
 
-TEST(SheetsAlong, WhatCannotBeIsSaid) {
-    Sheets s;
-    EXPECT_FALSE(s.apply(sheetsAlong(s.results(), {s.lane, {}, 500, {420, 297}, ""})));
-    EXPECT_FALSE(s.apply(sheetsAlong(s.results(), {s.alignment, {}, 0, {420, 297}, ""})));
-    EXPECT_FALSE(s.apply(sheetsAlong(s.results(), {s.alignment, {}, 1, {100, 100}, ""})));
-    EXPECT_THAT(s.said, HasSubstr("500 sheets"));
-    EXPECT_TRUE(s.apply(sheetsAlong(s.results(), {s.alignment, {}, 500, {420, 297}, ""})));
-    EXPECT_THAT(kindsOf(*s.document.get<Sheet>(s.last<Sheet>())), testing::Not(testing::Contains("profile")));
-}
-
-TEST(ShownInFrame, GroupsAreTheScreensUntilTheFrameHasItsOwn) {
-    Sheets s;
+TEST(DamagedSheets, AreRefusedWithAWord) {
+    PaperSite s;
     s.addPlan();
-    const auto shows = [&](ObjectId id) {
-        return shownInFrame(s.document, s.content<PlanFrame>(0).shown, *s.document.find(id));
-    };
-    EXPECT_TRUE(shows(s.lane));
-    auto hidden = s.document.shown();
-    hidden.hidden = {s.plot};
-    s.document = s.document.withShown(hidden);
-    EXPECT_FALSE(shows(s.plot));
-    ASSERT_TRUE(s.apply(setFrameShows(s.sheet, 0, s.group, false)));
-    EXPECT_FALSE(shows(s.lane));
-    EXPECT_FALSE(shows(s.plot));
-    // From now on the screen is another matter.
-    s.document = s.document.withShown({});
-    EXPECT_FALSE(shows(s.plot));
-    ASSERT_TRUE(s.apply(setFrameShows(s.sheet, 0, s.plot, true)));
-    EXPECT_TRUE(shows(s.plot));
-    ASSERT_TRUE(s.apply(showAsOnScreen(s.sheet, 0)));
-    EXPECT_TRUE(shows(s.lane));
-    ASSERT_TRUE(s.apply(setFramePart(s.sheet, 0, PlanPart::Contours, false)));
-    EXPECT_TRUE(s.content<PlanFrame>(0).shown.off.contains(PlanPart::Contours));
-}
-
-TEST(TitleValues, AreTypedAndComputed) {
-    Sheets s;
-    s.addPlan();
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"title-block", {}, {}, 0})));
-    EXPECT_THAT(typedFields(s.document, s.now()),
-                ElementsAre("project", "title", "drawnBy", "date", "status"));
-    ASSERT_TRUE(s.apply(setField(s.sheet, "drawnBy", "A. N.")));
-    ASSERT_TRUE(s.apply(copySheet(s.sheet)));
-    auto values = titleValues(s.document, s.last<Sheet>());
-    EXPECT_EQ(values["drawnBy"], "A. N.");
-    EXPECT_EQ(values["number"], "2");
-    EXPECT_EQ(values["of"], "2");
-    EXPECT_EQ(values["scale"], "1 : 500");
-    EXPECT_EQ(values["unit"], "m");
     ASSERT_TRUE(s.apply(addFrame(s.sheet, {"section", {}, {}, 0})));
-    EXPECT_EQ(titleValues(s.document, s.sheet)["scale"], "1 : 500, 1 : 200");
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"notes", {}, {}, 0})));
+    const auto whole = format::toJson(*s.document.find(s.sheet));
+    ASSERT_TRUE(format::objectFromJson(whole));
+    const auto refused = [&](const char* pointer, const nlohmann::json& value, const char* word) {
+        auto bad = whole;
+        bad[nlohmann::json::json_pointer(pointer)] = value;
+        const auto read = format::objectFromJson(bad);
+        EXPECT_FALSE(read) << pointer;
+        if (!read) EXPECT_THAT(read.error().message(), HasSubstr(word)) << pointer;
+    };
+    refused("/frames/0/kind", "window", "window");
+    refused("/frames/0/scale", 0, "scale of a plan");
+    refused("/frames/0/scale", "500", "damaged");
+    refused("/frames/0/room/2", 1, "no room");
+    refused("/frames/0/room/0", nullptr, "damaged");
+    refused("/frames/1/interval", -20, "interval");
+    refused("/frames/1/reach", 0, "reach");
+    refused("/frames/2/letters", 0, "letters");
+    refused("/frames/2/text", 7, "damaged");
+    refused("/size/0", -420, "paper");
+    refused("/size/1", 9000, "5 m");
+    refused("/weights/3", 0, "weight");
+    refused("/fields", nlohmann::json{{"title", 7}}, "damaged");
+    refused("/frames", "none", "damaged");
 }
 
 TEST(Artworks, AreSvgPngOrJpegAndReplaceTheOneOfTheirName) {
-    Sheets s;
+    PaperSite s;
     const auto own = artworkFrom("<svg width=\"80mm\" height=\"30mm\"><text>{client}</text></svg>");
     ASSERT_TRUE(own);
     ASSERT_TRUE(s.apply(putArtwork("Office", *own)));
@@ -351,7 +247,7 @@ TEST(Artworks, AreSvgPngOrJpegAndReplaceTheOneOfTheirName) {
 }
 
 TEST(Artworks, AreNotWrittenAgainWhenOnlyTheirNameChanges) {
-    Sheets s;
+    PaperSite s;
     ASSERT_TRUE(s.apply(putArtwork("Office", *artworkFrom("<svg width=\"80mm\" height=\"30mm\"><desc>" +
                                                           std::string(5000, 'x') + "</desc></svg>"))));
     const ObjectId id = s.last<Artwork>();

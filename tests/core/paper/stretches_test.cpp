@@ -81,6 +81,56 @@ TEST(Stretches, AnEmptyPathNoRoomAndTooManyAreSaid) {
     EXPECT_NE(many.error().text.find("500 sheets"), std::string::npos);
 }
 
+/// Straights and arcs: the extent against ten thousand places of the stretch, turned by hand.
+TEST(Stretches, TheExtentIsThatOfManyPlaces) {
+    const unsigned seed = 4711;
+    SCOPED_TRACE(seed);
+    std::mt19937 random(seed);
+    std::uniform_real_distribution<double> share(0, 1);
+    for (int k = 0; k < 200; ++k) {
+        Path path;
+        Vec2 at{0, 0};
+        for (int i = 0; i < 6; ++i) {
+            const Vec2 next = at + Vec2{20 + 40 * share(random), 60 * share(random) - 30};
+            const Vec2 middle = (at + next) * 0.5 + Vec2{0, 16 * share(random) - 8};
+            path.push_back(Segment{at, next, i % 2 == 0 ? std::optional<Vec2>() : middle});
+            at = next;
+        }
+        const double all = geometry::lengthOf(path);
+        double from = all * share(random);
+        double to = all * share(random);
+        if (from > to) std::swap(from, to);
+        if (to - from < 1) continue;
+        const auto lies = turnedAlong(path, from, to);
+        double minX = 1e9, maxX = -1e9, minY = 1e9, maxY = -1e9;
+        for (int j = 0; j <= 10000; ++j) {
+            const Vec2 p = onPaper(lies, geometry::positionAt(path, from + (to - from) * j / 10000).place);
+            minX = std::min(minX, p.x);
+            maxX = std::max(maxX, p.x);
+            minY = std::min(minY, p.y);
+            maxY = std::max(maxY, p.y);
+        }
+        const auto [w, h] = extentAlong(path, from, to);
+        EXPECT_NEAR(w, maxX - minX, 0.02) << k;
+        EXPECT_NEAR(h, maxY - minY, 0.02) << k;
+        // And it lies in the middle of it.
+        EXPECT_NEAR(minX + maxX, 0, 0.04) << k;
+        EXPECT_NEAR(minY + maxY, 0, 0.04) << k;
+    }
+}
+
+TEST(Stretches, ABendThatIsTooWideForTheHeightIsSaid) {
+    // A semicircle of radius 1000: a five hundredth of it still rises by 6.28^2 / 8000, five millimetres.
+    const Path path{Segment{{-1000, 0}, {1000, 0}, Vec2{0, 1000}}};
+    const auto found = stretchesAlong(path, 4000, 0.004, 0);
+    ASSERT_FALSE(found);
+    EXPECT_NE(found.error().text.find("smaller scale"), std::string::npos);
+    // Six millimetres hold it, by 500 sheets or somewhat fewer.
+    const auto fits = stretchesAlong(path, 4000, 0.006, 0);
+    ASSERT_TRUE(fits);
+    EXPECT_GT(fits->size(), 440U);
+}
+
 /// Winding lines: the stretches follow each other without a gap, and every place of each lies in its frame.
 TEST(Stretches, OfWindingLinesFollowEachOtherAndFitTheirFrames) {
     const unsigned seed = 77;
