@@ -66,24 +66,18 @@ private:
     std::vector<std::vector<std::uint32_t>> chains_;
 };
 
-Batter assembled(const EdgeFacets& made, const std::vector<Envelope>& ends) {
-    Batter out;
-    out.edge = made.edge;
-    out.closed = made.closed;
-    out.open = made.none;
-    MeshPool pool;
-    Chains chains;
-    for (std::size_t i = 0; i < made.facets.size(); ++i) {
-        const Facet& f = made.facets[i];
-        if (!f.ofCone && f.length > 0) addOpen(f, ends[i], out.open);
-        struct Side {
-            double s;
-            Vec3 a;
-            Vec3 b;
-        };
-        std::vector<Side> daylight;
-        for (const FaceRegion& region : regionsOf(f, ends[i])) {
-            addRegion(pool, f, region);
+/// A face that has found its end.
+struct Face {
+    struct Side {
+        double s;
+        Vec3 a;
+        Vec3 b;
+    };
+    std::vector<FaceRegion> regions;
+    std::vector<Side> daylight;  ///< by s
+
+    Face(const Facet& f, const Envelope& end) : regions(regionsOf(f, end)) {
+        for (const FaceRegion& region : regions) {
             const auto at = [&](Along p) {
                 const Vec2 place = f.place(p);
                 return Vec3{place.x, place.y, f.strips[region.strip].height(p)};
@@ -94,7 +88,29 @@ Batter assembled(const EdgeFacets& made, const std::vector<Envelope>& ends) {
         }
         std::stable_sort(daylight.begin(), daylight.end(),
                          [](const Side& a, const Side& b) { return a.s < b.s; });
-        for (const Side& side : daylight) chains.add(pool.vertex(side.a), pool.vertex(side.b));
+    }
+};
+
+Batter assembled(const EdgeFacets& made, const std::vector<Envelope>& ends) {
+    Batter out;
+    out.edge = made.edge;
+    out.closed = made.closed;
+    out.open = made.none;
+    std::vector<std::optional<Face>> faces(made.facets.size());
+    tbb::parallel_for(std::size_t{0}, faces.size(),
+                      [&](std::size_t i) { faces[i].emplace(made.facets[i], ends[i]); });
+    MeshPool pool;
+    std::size_t corners = 0;
+    for (const auto& face : faces)
+        for (const FaceRegion& region : face->regions) corners += region.inner.size() + region.outer.size();
+    pool.reserve(corners);
+    Chains chains;
+    for (std::size_t i = 0; i < made.facets.size(); ++i) {
+        const Facet& f = made.facets[i];
+        if (!f.ofCone && f.length > 0) addOpen(f, ends[i], out.open);
+        for (const FaceRegion& region : faces[i]->regions) addRegion(pool, f, region);
+        for (const Face::Side& side : faces[i]->daylight)
+            chains.add(pool.vertex(side.a), pool.vertex(side.b));
     }
     for (const auto& chain : chains.take()) {
         std::vector<Vec3> places;

@@ -1,5 +1,7 @@
 #include "core/earthwork/edge_facets.h"
 
+#include <tbb/parallel_for.h>
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -158,11 +160,13 @@ public:
 
     Result<EdgeFacets> run() {
         out_.closed = edge_.closed;
+        std::vector<std::vector<Part>> ofSide(sides_.count());
+        tbb::parallel_for(std::size_t{0}, ofSide.size(), [&](std::size_t k) { sides_.divide(k, ofSide[k]); });
         std::vector<Part> parts;
-        for (std::size_t k = 0; k < sides_.count(); ++k) {
+        for (std::size_t k = 0; k < ofSide.size(); ++k) {
             distances_.push_back(out_.length);
             out_.length += sides_.length(k);
-            sides_.divide(k, parts);
+            parts.insert(parts.end(), ofSide[k].begin(), ofSide[k].end());
         }
         for (const Part& part : parts) addCorner(part);
         if (!edge_.closed) out_.edge.push_back(edge_.corners.back());

@@ -179,19 +179,48 @@ private:
 
 }  // namespace
 
+namespace {
+double squareBetween(Vec2 a, Vec2 b) {
+    return geometry::dot(b - a, b - a);
+}
+}  // namespace
+
+void MeshPool::reserve(std::size_t vertices) {
+    vertices_.reserve(vertices);
+    before_.reserve(vertices);
+    cells_.reserve(vertices);
+    corners_.reserve(6 * vertices);
+    sides_.reserve(6 * vertices);
+}
+
 std::uint32_t MeshPool::vertex(Vec3 p) {
-    const auto cellOf = [](double v) { return static_cast<std::int64_t>(std::floor(v / (2 * same))); };
-    const Cell home{cellOf(p.x), cellOf(p.y)};
-    // The cell is two sames wide: only those on the near side can hold a neighbour.
-    const std::int64_t dx = p.x / (2 * same) - static_cast<double>(home.x) < 0.5 ? -1 : 1;
-    const std::int64_t dy = p.y / (2 * same) - static_cast<double>(home.y) < 0.5 ? -1 : 1;
-    for (const Cell& c :
-         {home, Cell{home.x + dx, home.y}, Cell{home.x, home.y + dy}, Cell{home.x + dx, home.y + dy}}) {
-        const auto it = cells_.find(c);
-        if (it != cells_.end() && geometry::distance(vertices_[it->second].plan(), p.plan()) <= same)
-            return it->second;
-    }
-    cells_.emplace(home, count());
+    constexpr double size = 64 * same;
+    const Vec2 inCells = p.plan() * (1 / size);
+    const Cell home{static_cast<std::int64_t>(std::floor(inCells.x)),
+                    static_cast<std::int64_t>(std::floor(inCells.y))};
+    const auto find = [&](Cell cell) {
+        const auto it = cells_.find(cell);
+        std::uint32_t v = it == cells_.end() ? terrain::Tin::none : it->second;
+        while (v != terrain::Tin::none && squareBetween(vertices_[v].plan(), p.plan()) > same * same)
+            v = before_[v];
+        return v;
+    };
+    // The next cell is looked at where it is near.
+    const auto beside = [](double at, std::int64_t cell) {
+        constexpr double near = 1.01 / 64;
+        const double within = at - static_cast<double>(cell);
+        return within < near ? -1 : (within > 1 - near ? 1 : 0);
+    };
+    const std::int64_t dx = beside(inCells.x, home.x);
+    const std::int64_t dy = beside(inCells.y, home.y);
+    std::uint32_t found = find(home);
+    if (found == terrain::Tin::none && dx != 0) found = find({home.x + dx, home.y});
+    if (found == terrain::Tin::none && dy != 0) found = find({home.x, home.y + dy});
+    if (found == terrain::Tin::none && dx != 0 && dy != 0) found = find({home.x + dx, home.y + dy});
+    if (found != terrain::Tin::none) return found;
+    const auto [last, isFirst] = cells_.try_emplace(home, count());
+    before_.push_back(isFirst ? terrain::Tin::none : last->second);
+    if (!isFirst) last.value() = count();
     vertices_.push_back(p);
     return count() - 1;
 }
@@ -204,7 +233,7 @@ void MeshPool::triangle(std::uint32_t a, std::uint32_t b, std::uint32_t c) {
     const int turn = geometry::orientation(p, q, r);
     if (turn == 0) return;
     const double longest =
-        std::max({geometry::distance(p, q), geometry::distance(q, r), geometry::distance(r, p)});
+        std::sqrt(std::max({squareBetween(p, q), squareBetween(q, r), squareBetween(r, p)}));
     if (std::abs(geometry::cross(q - p, r - p)) < grid * longest) return;
     if (turn < 0) std::swap(b, c);
     // A side has one triangle on each hand; another one would lie over it.

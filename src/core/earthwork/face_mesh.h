@@ -1,8 +1,8 @@
 #pragma once
 // Faces as triangles.
 
-#include <unordered_map>
-#include <unordered_set>
+#include <tsl/robin_map.h>
+#include <tsl/robin_set.h>
 
 #include "core/earthwork/facet.h"
 
@@ -11,6 +11,8 @@ namespace erdwerk::earthwork {
 /// Gathers vertices, of which those nearer than 1e-5 in plan are one (the first), and triangles.
 class MeshPool {
 public:
+    /// Room for so many vertices.
+    void reserve(std::size_t vertices);
     std::uint32_t vertex(Vec3 p);
     /// Turned counter-clockwise; nothing when it has no area, or lies over one that is there.
     void triangle(std::uint32_t a, std::uint32_t b, std::uint32_t c);
@@ -26,13 +28,21 @@ private:
     };
     struct Hash {
         std::size_t operator()(const Cell& c) const {
-            return static_cast<std::size_t>(c.x) * 0x9e3779b97f4a7c15ULL ^ static_cast<std::size_t>(c.y);
+            return mixed(static_cast<std::size_t>(c.x) * 0x9e3779b97f4a7c15ULL ^
+                         static_cast<std::size_t>(c.y));
+        }
+        std::size_t operator()(std::uint64_t side) const { return mixed(side); }
+        /// The tables take the lowest bits.
+        static std::size_t mixed(std::size_t bits) {
+            bits *= 0xff51afd7ed558ccdULL;
+            return bits ^ bits >> 32U;
         }
     };
     std::vector<Vec3> vertices_;
     std::vector<std::uint32_t> corners_;
-    std::unordered_set<std::uint64_t> sides_;  ///< from vertex to vertex, as triangles go round
-    std::unordered_map<Cell, std::uint32_t, Hash> cells_;
+    tsl::robin_set<std::uint64_t, Hash> sides_;        ///< from vertex to vertex, as triangles go round
+    tsl::robin_map<Cell, std::uint32_t, Hash> cells_;  ///< the last vertex of each
+    std::vector<std::uint32_t> before_;                ///< of each vertex, the one before it in its cell
 };
 
 /// A region of a face: between two chains that run with s, on one plane.

@@ -1,5 +1,7 @@
 #include "core/earthwork/reach.h"
 
+#include <tsl/robin_set.h>
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -71,9 +73,17 @@ Gathering::Gathering(const Facet& facet, bool flanksEndIt)
         until({from.s + flank->onwards.s * farAway, from.d + flank->onwards.d * farAway});
     }
     std::sort(breaks_.begin(), breaks_.end());
+    if (!leansTo(facet.first, -1)) from_ = facet.first.knots.front().s;
+    if (!leansTo(facet.last, 1)) to_ = facet.last.knots.front().s;
+    if (!breaks_.empty() || first_.slope <= last_.slope) return;
+    // Beyond where the flanks cross there is nothing.
+    const double crossing = first_.at + first_.slope * (last_.at - first_.at) / (first_.slope - last_.slope);
+    if (first_.slope < 0) from_ = std::max(from_, crossing);
+    if (last_.slope > 0) to_ = std::min(to_, crossing);
 }
 
-void Gathering::add(Along a, Along b, EndsOn on, std::optional<std::size_t> strip) {
+std::optional<std::pair<Along, Along>> Gathering::add(Along a, Along b, EndsOn on,
+                                                      std::optional<std::size_t> strip) {
     Part part;
     part.keep(a.d + tiny, b.d + tiny);
     if (strip && *strip > 0) {
@@ -84,9 +94,14 @@ void Gathering::add(Along a, Along b, EndsOn on, std::optional<std::size_t> stri
         const Strip& next = facet_.strips[*strip + 1];
         part.keep(next.start(a.s) - a.d + tiny, next.start(b.s) - b.d + tiny);
     }
-    if (part.empty()) return;
+    if (part.empty()) return std::nullopt;
     const Along p = between(a, b, part.from);
     const Along q = between(a, b, part.to);
+    addBetweenFlanks(p, q, on);
+    return std::pair{p, q};
+}
+
+void Gathering::addBetweenFlanks(Along p, Along q, EndsOn on) {
     // Between two knots the flanks are straight.
     double from = 0;
     for (const double d : breaks_) {
@@ -98,7 +113,7 @@ void Gathering::add(Along a, Along b, EndsOn on, std::optional<std::size_t> stri
             from = t;
         }
     }
-    if (p.d > q.d && !breaks_.empty()) return add(q, p, on, std::nullopt);
+    if (p.d > q.d && !breaks_.empty()) return addBetweenFlanks(q, p, on);
     cut(between(p, q, from), q, on);
 }
 
@@ -117,10 +132,13 @@ void Gathering::cut(Along a, Along b, EndsOn on) {
     if (other.empty()) return;
     const Along p = between(a, b, other.from);
     const Along q = between(a, b, other.to);
-    // Where it runs out over a flank that leans outwards the face ends.
+    // Where it runs out over a flank that leans outwards the face ends; also when that is at its very
+    // beginning, where the edge touches the ground.
+    const bool isThrough = on != EndsOn::Face && std::max(q.s - p.s, std::abs(q.d - p.d)) > tiny;
+    const double beyond = isThrough ? -tiny : tiny;
     for (const Along& end : {p, q}) {
-        if (end.s < -tiny && std::abs(offFirst(end)) < tiny) from_ = std::max(from_, end.s);
-        if (end.s > facet_.length + tiny && std::abs(offLast(end)) < tiny) to_ = std::min(to_, end.s);
+        if (end.s < -beyond && std::abs(offFirst(end)) < tiny) from_ = std::max(from_, end.s);
+        if (end.s > facet_.length + beyond && std::abs(offLast(end)) < tiny) to_ = std::min(to_, end.s);
     }
     if (q.s > p.s) pieces_.push_back({p.s, p.d, q.s, q.d, on});
 }
@@ -133,39 +151,38 @@ Envelope Gathering::nearest() const {
 
 namespace {
 
-/// Triangles that were met, in a table of open addresses.
-class Met {
+/// Scatters numbers that follow each other over the lowest bits, which a table takes.
+struct Scattered {
+    std::size_t operator()(std::uint32_t n) const {
+        const std::uint64_t bits = n * 0x9e3779b97f4a7c15ULL;
+        return bits ^ bits >> 32U;
+    }
+};
+using Numbers = tsl::robin_set<std::uint32_t, Scattered>;
+
+/// Cells that were opened. Most faces are narrow: columns near the first are bits of their row's word.
+class Opened {
 public:
+    using Cell = terrain::TinLocator::Cell;
+    explicit Opened(Cell first) : first_(first) { rows_.reserve(64); }
     /// False when it was there.
-    bool add(std::uint32_t t) {
-        if (2 * (count_ + 1) > slots_.size()) grow();
-        std::size_t at = slot(t);
-        for (; slots_[at] != terrain::Tin::none; at = (at + 1) & (slots_.size() - 1))
-            if (slots_[at] == t) return false;
-        slots_[at] = t;
-        ++count_;
+    bool add(Cell c, std::size_t number) {
+        const int column = c.column - first_.column + 32;
+        if (column < 0 || column >= 64) return far_.insert(static_cast<std::uint32_t>(number)).second;
+        // Rows on both sides of the first in turn.
+        const int rise = c.row - first_.row;
+        const auto row = static_cast<std::size_t>(rise < 0 ? -2 * rise - 1 : 2 * rise);
+        if (row >= rows_.size()) rows_.resize(row + 1, 0);
+        const std::uint64_t bit = std::uint64_t{1} << static_cast<unsigned>(column);
+        if ((rows_[row] & bit) != 0) return false;
+        rows_[row] |= bit;
         return true;
     }
 
-    [[nodiscard]] bool has(std::uint32_t t) const {
-        if (slots_.empty()) return false;
-        for (std::size_t at = slot(t); slots_[at] != terrain::Tin::none; at = (at + 1) & (slots_.size() - 1))
-            if (slots_[at] == t) return true;
-        return false;
-    }
-
 private:
-    [[nodiscard]] std::size_t slot(std::uint32_t t) const { return (t * 0x9e3779b1U) & (slots_.size() - 1); }
-    void grow() {
-        const auto before = std::exchange(
-            slots_,
-            std::vector<std::uint32_t>(std::max<std::size_t>(128, 2 * slots_.size()), terrain::Tin::none));
-        count_ = 0;
-        for (const std::uint32_t t : before)
-            if (t != terrain::Tin::none) add(t);
-    }
-    std::vector<std::uint32_t> slots_;  ///< as many as a power of two
-    std::size_t count_ = 0;
+    Cell first_;
+    std::vector<std::uint64_t> rows_;
+    Numbers far_;
 };
 
 /// Ranges of s over which the target is met nearer than a d.
@@ -201,34 +218,45 @@ private:
     std::vector<Range> ranges_;
 };
 
-/// The ground under a face, triangle by triangle from the edge outwards, about the nearest first.
+/// The ground under a face, cell by cell of its grid from the edge outwards, about the nearest first.
 class Flood {
 public:
     Flood(const Facet& facet, const terrain::TinLocator& surface)
-        : facet_(facet), surface_(surface), tin_(surface.tin()), found_(facet) {}
+        : facet_(facet),
+          surface_(surface),
+          tin_(surface.tin()),
+          found_(facet),
+          opened_(surface.cellAt(facet.origin)) {
+        half_ = surface.cellSize() / 2 * (1 + 1e-5);
+        halfS_ = half_ * (std::abs(facet.along.x) + std::abs(facet.along.y));
+        halfD_ = half_ * (std::abs(facet.out.x) + std::abs(facet.out.y));
+        planes_.reserve(facet.strips.size());
+        for (const Strip& s : facet.strips)
+            planes_.push_back({s.atOrigin, facet.along * s.alongS + facet.out * s.alongD});
+    }
 
     Envelope run() {
-        for (const std::uint32_t t : surface_.along(facet_.place({0, 0}), facet_.place({facet_.length, 0})))
-            if (met_.add(t)) visit(t);
+        open_.reserve(64);
+        open(surface_.cellAt(facet_.origin));
         for (std::size_t next = 0; next < open_.size(); ++next) {
-            const Way way = open_[next];
-            if (next + 3 < open_.size()) expect(open_[next + 3].triangle);
-            // Beyond where it ran out over a flank the face does not go.
-            const double from = std::max(way.from, found_.from());
-            const double to = std::min(way.to, found_.to());
-            if (from > to || closed_.covers(from, to, way.d)) continue;
-            if (met_.add(way.triangle)) visit(way.triangle);
+            const Cell cell = open_[next];
+            if (!isUnder(cell)) continue;
+            if (mayMeet(cell))
+                for (const std::uint32_t t : surface_.trianglesIn(cell)) visit(t);
+            open({cell.row, cell.column - 1});
+            open({cell.row, cell.column + 1});
+            open({cell.row - 1, cell.column});
+            open({cell.row + 1, cell.column});
         }
         return found_.nearest();
     }
 
 private:
-    /// Over a side of a triangle into the next.
-    struct Way {
-        double d = 0;  ///< the nearest of the side
-        double from = 0;
-        double to = 0;
-        std::uint32_t triangle = 0;
+    using Cell = terrain::TinLocator::Cell;
+    /// Height over plan coordinates from the face's origin.
+    struct Plane {
+        double atOrigin = 0;
+        Vec2 grows;
     };
     struct Corner {
         std::uint32_t vertex = 0;
@@ -236,37 +264,86 @@ private:
         double z = 0;
     };
 
-    /// The places of a triangle that is visited soon are on their way while another one is worked on.
-    void expect(std::uint32_t t) const {
-        for (int i = 0; i < 3; ++i) __builtin_prefetch(tin_.vertices().data() + tin_.corner(t, i));
+    void open(Cell cell) {
+        if (surface_.has(cell) && opened_.add(cell, surface_.numberOf(cell))) open_.push_back(cell);
+    }
+
+    /// Does the face go over it, for all that has been found?
+    [[nodiscard]] bool isUnder(Cell cell) const {
+        const Along middle = facet_.own(surface_.centreOf(cell));
+        const double inmost = std::max(middle.d - halfD_, 0.0);
+        const double outmost = middle.d + halfD_;
+        if (outmost < 0) return false;
+        // Beyond where it ran out over a flank the face does not go.
+        const double from = std::max({middle.s - halfS_, found_.firstFrom(inmost, outmost), found_.from()});
+        const double to = std::min({middle.s + halfS_, found_.lastTo(inmost, outmost), found_.to()});
+        return from <= to && !closed_.covers(from, to, inmost);
+    }
+
+    /// False where all of its triangles are beyond the face, by their heights.
+    [[nodiscard]] bool mayMeet(Cell cell) const {
+        const auto heights = surface_.heightsIn(cell);
+        const Vec2 middle = surface_.centreOf(cell) - facet_.origin;
+        return std::any_of(planes_.begin(), planes_.end(), [&](const Plane& plane) {
+            const double at = plane.atOrigin + geometry::dot(plane.grows, middle);
+            const double most = half_ * (std::abs(plane.grows.x) + std::abs(plane.grows.y)) + clear;
+            return heights.least < at + most && heights.most > at - most;
+        });
     }
 
     void visit(std::uint32_t t) {
-        std::array<Corner, 3> corners;
-        for (int i = 0; i < 3; ++i) {
-            const std::uint32_t v = tin_.corner(t, i);
-            const Vec3& p = tin_.vertex(v);
-            corners[static_cast<std::size_t>(i)] = {v, facet_.own(p.plan()), p.z};
-        }
-        for (std::size_t k = 0; k < facet_.strips.size(); ++k) meet(corners, k);
+        std::array<Vec3, 3> at;
         for (std::size_t i = 0; i < 3; ++i) {
-            const std::uint32_t next = tin_.neighbour(t, static_cast<int>(i));
-            if (next != terrain::Tin::none && met_.has(next)) continue;
+            const Vec3& p = tin_.vertex(tin_.corner(t, static_cast<int>(i)));
+            at[i] = {p.x - facet_.origin.x, p.y - facet_.origin.y, p.z};
+        }
+        bool isMet = false;
+        bool isBefore = false;
+        for (const Plane& plane : planes_) {
+            double least = std::numeric_limits<double>::infinity();
+            double most = -least;
+            for (const Vec3& p : at) {
+                const double gap = facet_.way * (p.z - plane.atOrigin - geometry::dot(plane.grows, p.plan()));
+                least = std::min(least, gap);
+                most = std::max(most, gap);
+            }
+            isMet = isMet || (least < clear && most > -clear);
+            isBefore = isBefore || most > 0;
+        }
+        const bool isRim = isBefore && isAtRim(t);
+        if ((!isMet && !isRim) || !met_.insert(t).second) return;
+        std::array<Corner, 3> corners;
+        for (std::size_t i = 0; i < 3; ++i) {
+            const std::uint32_t v = tin_.corner(t, static_cast<int>(i));
+            corners[i] = {v, facet_.own(tin_.vertex(v).plan()), tin_.vertex(v).z};
+        }
+        if (isMet)
+            for (std::size_t k = 0; k < facet_.strips.size(); ++k) meet(corners, k);
+        if (isRim) runOut(t, corners);
+    }
+
+    [[nodiscard]] bool isAtRim(std::uint32_t t) const {
+        for (int i = 0; i < 3; ++i)
+            if (tin_.neighbour(t, i) == terrain::Tin::none) return true;
+        return false;
+    }
+
+    /// Over sides without a neighbour.
+    void runOut(std::uint32_t t, const std::array<Corner, 3>& corners) {
+        for (std::size_t i = 0; i < 3; ++i) {
+            if (tin_.neighbour(t, static_cast<int>(i)) != terrain::Tin::none) continue;
             const Corner& a = corners[(i + 1) % 3];
             const Corner& b = corners[(i + 2) % 3];
             const auto part = wayOver(a, b);
             if (part.empty()) continue;
-            const Along p = between(a.at, b.at, part.from);
-            const Along q = between(a.at, b.at, part.to);
-            if (next == terrain::Tin::none) {
-                found_.add(a.at, b.at, EndsOn::Rim);
-                continue;
-            }
-            // It is visited soon: its corners and neighbours are on their way meanwhile.
-            __builtin_prefetch(tin_.corners().data() + 3 * std::size_t{next});
-            __builtin_prefetch(tin_.links().data() + 3 * std::size_t{next});
-            open_.push_back({std::min(p.d, q.d), std::min(p.s, q.s), std::max(p.s, q.s), next});
+            found_.add(a.at, b.at, EndsOn::Rim);
+            close({between(a.at, b.at, part.from), between(a.at, b.at, part.to)});
         }
+    }
+
+    void close(const std::pair<Along, Along>& part) {
+        const auto& [p, q] = part;
+        closed_.add(std::min(p.s, q.s), std::max(p.s, q.s), std::max(p.d, q.d));
     }
 
     /// Where the triangle's plane is that of a strip.
@@ -287,10 +364,9 @@ private:
                            corners[a].at.d + (corners[b].at.d - corners[a].at.d) * f};
         }
         if (count != 2) return;
-        if (facet_.strips.size() == 1)
-            closed_.add(std::min(on[0].s, on[1].s), std::max(on[0].s, on[1].s), std::max(on[0].d, on[1].d));
-        found_.add(on[0], on[1], EndsOn::Target,
-                   facet_.strips.size() > 1 ? std::optional(strip) : std::nullopt);
+        if (const auto part = found_.add(on[0], on[1], EndsOn::Target,
+                                         facet_.strips.size() > 1 ? std::optional(strip) : std::nullopt))
+            close(*part);
     }
 
     /// Over which part of a triangle's side a face goes on that has not met the ground yet.
@@ -327,13 +403,21 @@ private:
         return none;
     }
 
+    /// Gaps smaller than this are looked at closely.
+    static constexpr double clear = 1e-6;
+
     const Facet& facet_;
     const terrain::TinLocator& surface_;
     const terrain::Tin& tin_;
     Gathering found_;
-    Met met_;
+    double half_ = 0;   ///< side of a cell
+    double halfS_ = 0;  ///< of a cell, along the side
+    double halfD_ = 0;
+    std::vector<Plane> planes_;
+    Opened opened_;
+    Numbers met_;  ///< triangles
     Closed closed_;
-    std::vector<Way> open_;
+    std::vector<Cell> open_;
 };
 
 /// The target's height over the side, in the face's coordinates: at the origin, and along s.

@@ -1,6 +1,7 @@
 #pragma once
 // How far faces reach: to their target, or to another face.
 
+#include <algorithm>
 #include <limits>
 
 #include "core/earthwork/facet.h"
@@ -13,8 +14,9 @@ class Gathering {
 public:
     /// With `flanksEndIt` it ends on a flank that leans over it, too.
     explicit Gathering(const Facet& facet, bool flanksEndIt = true);
-    /// A straight; with a strip only what lies on it.
-    void add(Along a, Along b, EndsOn on, std::optional<std::size_t> strip = {});
+    /// A straight; with a strip only what lies on it. What of it lies there, beyond the flanks too.
+    std::optional<std::pair<Along, Along>> add(Along a, Along b, EndsOn on,
+                                               std::optional<std::size_t> strip = {});
     /// The nearest of all of them, where the face has ground.
     [[nodiscard]] Envelope nearest() const;
     // The flanks at a d.
@@ -23,6 +25,16 @@ public:
     }
     [[nodiscard]] double lastAt(double d) const {
         return breaks_.empty() ? last_.at + last_.slope * d : facet_.last.at(d);
+    }
+    /// The least of the first flank from a d to another.
+    [[nodiscard]] double firstFrom(double inmost, double outmost) const {
+        return breaks_.empty() ? std::min(firstAt(inmost), firstAt(outmost))
+                               : std::min(0.0, firstAt(outmost));
+    }
+    /// The most of the last one.
+    [[nodiscard]] double lastTo(double inmost, double outmost) const {
+        return breaks_.empty() ? std::max(lastAt(inmost), lastAt(outmost))
+                               : std::max(facet_.length, lastAt(outmost));
     }
     [[nodiscard]] double from() const { return from_; }
     [[nodiscard]] double to() const { return to_; }
@@ -34,6 +46,7 @@ private:
         double slope = 0;
     };
     static Straight straightOf(const Flank& flank, double about);
+    void addBetweenFlanks(Along p, Along q, EndsOn on);
     void cut(Along a, Along b, EndsOn on);
 
     const Facet& facet_;

@@ -59,6 +59,20 @@ void TinLocator::eachCell(std::uint32_t t, const Visit& visit) const {
     });
 }
 
+namespace {
+/// Rounded outwards.
+TinLocator::Heights heightsOf(const Tin& tin, std::uint32_t t) {
+    constexpr float far = std::numeric_limits<float>::infinity();
+    TinLocator::Heights out{far, -far};
+    for (int i = 0; i < 3; ++i) {
+        if (tin.neighbour(t, i) == Tin::none) return {};
+        const auto z = static_cast<float>(tin.vertex(tin.corner(t, i)).z);
+        out = {std::min(out.least, z), std::max(out.most, z)};
+    }
+    return {std::nextafter(out.least, -far), std::nextafter(out.most, far)};
+}
+}  // namespace
+
 TinLocator::TinLocator(std::shared_ptr<const Tin> tin) : tin_(std::move(tin)) {
     auto grid = std::make_shared<Grid>();
     grid_ = grid;
@@ -76,8 +90,16 @@ TinLocator::TinLocator(std::shared_ptr<const Tin> tin) : tin_(std::move(tin)) {
     for (std::size_t i = 1; i < start.size(); ++i) start[i] += start[i - 1];
     grid->members.resize(start.back());
     std::vector<std::uint32_t> next(start.begin(), start.end() - 1);
-    for (std::uint32_t t = 0; t < n; ++t)
-        eachCell(t, [&](std::size_t cell) { grid->members[next[cell]++] = t; });
+    constexpr float far = std::numeric_limits<float>::infinity();
+    grid->heights.assign(start.size() - 1, {far, -far});
+    for (std::uint32_t t = 0; t < n; ++t) {
+        const Heights all = heightsOf(*tin_, t);
+        eachCell(t, [&](std::size_t cell) {
+            grid->members[next[cell]++] = t;
+            auto& heights = grid->heights[cell];
+            heights = {std::min(heights.least, all.least), std::max(heights.most, all.most)};
+        });
+    }
 }
 
 TinLocator::TinLocator(std::shared_ptr<const Tin> tin, const TinLocator& base)

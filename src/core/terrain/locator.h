@@ -2,6 +2,7 @@
 // Which triangle lies at a place: a grid over the triangles.
 
 #include <functional>
+#include <limits>
 #include <memory>
 #include <optional>
 #include <unordered_map>
@@ -32,6 +33,37 @@ public:
     /// between the ring's ends there.
     [[nodiscard]] std::vector<std::uint32_t> between(std::span<const Vec2> ring) const;
 
+    /// A square of the grid, for who goes over the surface square by square.
+    struct Cell {
+        int row = 0;
+        int column = 0;
+    };
+    /// The nearest to a place.
+    [[nodiscard]] Cell cellAt(Vec2 place) const { return {grid_->row(place.y), grid_->column(place.x)}; }
+    /// Within the grid?
+    [[nodiscard]] bool has(Cell c) const {
+        return c.row >= 0 && c.row < grid_->rows && c.column >= 0 && c.column < grid_->columns;
+    }
+    /// Side of all cells.
+    [[nodiscard]] double cellSize() const { return grid_->cell; }
+    [[nodiscard]] Vec2 centreOf(Cell c) const {
+        return {grid_->bounds.minX + (c.column + 0.5) * grid_->cell,
+                grid_->bounds.minY + (c.row + 0.5) * grid_->cell};
+    }
+    /// Different for each cell.
+    [[nodiscard]] std::size_t numberOf(Cell c) const { return grid_->cellAt(c.row, c.column); }
+    /// Triangles that meet the cell, and a few that only come near it, in rising order.
+    [[nodiscard]] std::span<const std::uint32_t> trianglesIn(Cell c) const { return in(numberOf(c)); }
+    /// Heights between which all triangles of a cell lie; no bounds where the surface has a rim or changed.
+    struct Heights {
+        float least = -std::numeric_limits<float>::infinity();
+        float most = std::numeric_limits<float>::infinity();
+    };
+    [[nodiscard]] Heights heightsIn(Cell c) const {
+        const std::size_t cell = numberOf(c);
+        return !changed_.empty() && changed_.contains(cell) ? Heights{} : grid_->heights[cell];
+    }
+
 private:
     friend class Patch;
     struct Span {
@@ -47,6 +79,7 @@ private:
         int rows = 1;
         std::vector<std::uint32_t> start;  ///< per cell, into members
         std::vector<std::uint32_t> members;
+        std::vector<Heights> heights;  ///< per cell
         [[nodiscard]] int column(double x) const;
         [[nodiscard]] int row(double y) const;
         [[nodiscard]] std::size_t cellAt(int row, int column) const {

@@ -6,26 +6,20 @@
 #include <random>
 #include <set>
 
-#include "core/terrain/build.h"
 #include "core/terrain/volume.h"
 #include "support/geometry.h"
+#include "support/ground.h"
 
 namespace erdwerk::earthwork {
 namespace {
 
 using linework::OutsideCorner;
 using terrain::TinLocator;
+using test::firstHit;
 using test::places3;
+using test::planeGround;
+using test::roughGround;
 using test::valueOf;
-
-/// A square of ground about the origin with heights a + b x + c y.
-std::shared_ptr<const TinLocator> planeGround(double a, double b = 0, double c = 0, double size = 100) {
-    terrain::BuildInput input;
-    for (const double x : {-size, 0.0, size})
-        for (const double y : {-size, 0.0, size}) input.points.push_back({x, y, a + b * x + c * y});
-    return std::make_shared<TinLocator>(
-        std::make_shared<const terrain::Tin>(valueOf(terrain::build(input)).tin));
-}
 
 BatterShape shape(double cut, double fill, bool right = false) {
     BatterShape out;
@@ -231,35 +225,6 @@ TEST(Batter, BadShapesAndEdgesAreRefused) {
     refused(square(10, 105), s, "either a cut slope");
 }
 
-/// How far from p in a direction a ray with this rise over run first meets a triangle.
-std::optional<double> firstHit(const terrain::Tin& tin, Vec3 p, Vec2 way, double grade) {
-    std::optional<double> best;
-    for (std::uint32_t t = 0; t < tin.triangleCount(); ++t) {
-        const auto [a, b, c] = tin.triangle(t);
-        // p + d (way, grade) = a + u (b - a) + v (c - a), by Cramer's rule.
-        const double m[3][3] = {
-            {b.x - a.x, c.x - a.x, -way.x}, {b.y - a.y, c.y - a.y, -way.y}, {b.z - a.z, c.z - a.z, -grade}};
-        const double r[3] = {p.x - a.x, p.y - a.y, p.z - a.z};
-        const auto det = [](const double k[3][3]) {
-            return k[0][0] * (k[1][1] * k[2][2] - k[1][2] * k[2][1]) -
-                   k[0][1] * (k[1][0] * k[2][2] - k[1][2] * k[2][0]) +
-                   k[0][2] * (k[1][0] * k[2][1] - k[1][1] * k[2][0]);
-        };
-        const double whole = det(m);
-        if (std::abs(whole) < 1e-14) continue;
-        double x[3];
-        for (int col = 0; col < 3; ++col) {
-            double n[3][3];
-            for (int i = 0; i < 3; ++i)
-                for (int k = 0; k < 3; ++k) n[i][k] = k == col ? r[i] : m[i][k];
-            x[col] = det(n) / whole;
-        }
-        if (x[0] < -1e-12 || x[1] < -1e-12 || x[0] + x[1] > 1 + 1e-12 || x[2] < 1e-7) continue;
-        if (!best || x[2] < *best) best = x[2];
-    }
-    return best;
-}
-
 /// Two neighbouring planes stand until they meet, which may be over one's own side when an edge is steep: is
 /// the place beyond that, seen from the middle of side k, with the neighbour's plane below it in fill (above
 /// in cut)?
@@ -283,18 +248,6 @@ bool isBeyondNeighbour(const Edge& edge, std::size_t k, Vec2 p, double own, doub
         if (above(p, own) > 0 && above(middle, (from.z + to.z) / 2) < 0) return true;
     }
     return false;
-}
-
-std::shared_ptr<const terrain::Tin> randomGround(std::mt19937& random) {
-    std::uniform_real_distribution<double> wobble(-1, 1);
-    terrain::BuildInput input;
-    for (int i = 0; i < 400; ++i) {
-        const double x = 60 * wobble(random);
-        const double y = 60 * wobble(random);
-        input.points.push_back(
-            {x, y, 100 + 3 * std::sin(x / 9) + 2 * std::cos(y / 7) + 0.3 * wobble(random)});
-    }
-    return std::make_shared<const terrain::Tin>(valueOf(terrain::build(input)).tin);
 }
 
 Edge randomEdge(std::mt19937& random, unsigned seed) {
@@ -364,7 +317,7 @@ TEST(Batter, RandomEdgesOnRandomGroundEndWhereRaysDo) {
     for (unsigned seed = 1; seed <= 1000; ++seed) {
         SCOPED_TRACE("seed " + std::to_string(seed));
         std::mt19937 random(seed);
-        const auto tin = randomGround(random);
+        const auto tin = roughGround(random);
         const TinLocator ground(tin);
         const Edge edge = randomEdge(random, seed);
         const Batter b = valueOf(batter(edge, shape(0.8, 0.6, true), &ground));
