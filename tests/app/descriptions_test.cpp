@@ -194,6 +194,38 @@ TEST_F(Descriptions, AParcelIsPickedInside) {
     click({50, 100});
     EXPECT_EQ(doc().all<objects::Parcel>().size(), 2U);
     key(Qt::Key_Escape);
+    // Its boundary goes along with the lines, and a corner dragged at it is that of the line.
+    const ObjectId picked = doc().all<objects::Parcel>()[1];
+    const auto area = [&] { return derived().parcels.at(picked)->geometry.area; };
+    select(line);
+    drag({100, 60}, {110, 60});
+    EXPECT_NEAR(area(), 4000, 1e-6);
+    drop({110, 60});
+    EXPECT_NEAR(area(), 40 * (110 + 100 + 10 / 3.0) / 2, 1);
+    run("undo");
+    window->settle();
+    EXPECT_NEAR(area(), 4000, 1e-6);
+    select(doc().get<objects::Parcel>(picked)->line);
+    window->settle();
+    drag({100, 60}, {100, 66});
+    drop({100, 66});
+    EXPECT_NEAR(area(), 4300, 30);
+    EXPECT_NEAR(doc().get<objects::Line>(line)->line.vertices[2].place.y, 66, 0.5);
+    // Without a line of it the boundary stays, with a finding; loosened it is a line of its own.
+    put(QStringLiteral("Remove"), doc().without(doc().all<objects::Line>()[1]));
+    window->settle();
+    EXPECT_EQ(findings("line-follows"), 1U);
+    select(picked);
+    window->settle();
+    for (auto* button : window->facts()->findChildren<QPushButton*>())
+        if (button->text() == QStringLiteral("Loosen from them")) {
+            button->click();
+            break;
+        }
+    QCoreApplication::processEvents();
+    window->settle();
+    EXPECT_EQ(findings("line-follows"), 0U);
+    EXPECT_NEAR(area(), 4300, 30);
 }
 
 TEST_F(Descriptions, AParcelIsDividedByAreaAndByALine) {

@@ -274,6 +274,10 @@ public:
             form.fact(QObject::tr("Follows"),
                       QObject::tr("the design of %1").arg(form.nameOf(design->profile)));
             rowFacts(form, id, design->row, design->options);
+        } else if (const auto* figure = objects::figureOf(line)) {
+            QStringList names;
+            for (const ObjectId of : figure->lines) names << form.nameOf(of);
+            form.fact(QObject::tr("Follows"), QObject::tr("the figure of %1").arg(names.join(", ")));
         } else {
             const auto& meeting = std::get<objects::MeetingOf>(*line.follows);
             form.fact(QObject::tr("Follows"),

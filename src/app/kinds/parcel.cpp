@@ -5,6 +5,8 @@
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/plan_signs.h"
+#include "core/geometry/inside.h"
+#include "core/operations/derived_lines.h"
 #include "core/operations/descriptions.h"
 #include "core/operations/edit.h"
 #include "core/operations/parcel_sides.h"
@@ -34,7 +36,7 @@ bool hasAreaLabel(const derive::Derived& derived, ObjectId parcel) {
 void name(PlanCanvas& canvas, ObjectId id, const geometry::Path& path, double area) {
     if (!boundsOf(path).meets(canvas.textWindow) || hasAreaLabel(canvas.derived, id)) return;
     const QPointF at =
-        canvas.view.toPicture(annotate::placeInside(geometry::flattened(path, 1 / canvas.view.scale)));
+        canvas.view.toPicture(geometry::placeInside(geometry::flattened(path, 1 / canvas.view.scale)));
     PlanTexts::Ask ask{
         TextRank::ParcelName,
         0,
@@ -90,6 +92,20 @@ void areaChoice(FactsForm& form, ObjectId id, const objects::Parcel& parcel) {
         return document::changed<objects::Parcel>(
             d, id, [i](objects::Parcel& p) { p.areas = sets[static_cast<std::size_t>(i)]; });
     });
+}
+
+/// The lines that its boundary follows.
+void followed(FactsForm& form, const objects::Parcel& parcel) {
+    const auto* line = form.document().get<objects::Line>(parcel.line);
+    const auto* figure = line == nullptr ? nullptr : objects::figureOf(*line);
+    if (figure == nullptr) return;
+    QStringList names;
+    for (const ObjectId of : figure->lines) names << form.nameOf(of);
+    form.fact(QObject::tr("Follows"), names.join(QStringLiteral(", ")));
+    form.button(QObject::tr("Loosen from them"),
+                QObject::tr("The boundary stays as it is and follows the lines no more"),
+                QObject::tr("Loosen %1").arg(form.nameOf(parcel.line)),
+                operations::loosen(form.session().results(), {parcel.line}));
 }
 
 void neighbours(FactsForm& form, ObjectId id) {
@@ -196,6 +212,7 @@ public:
                            });
                        });
         areaChoice(form, id, *payload);
+        followed(form, *form.document().get<objects::Parcel>(id));
         neighbours(form, id);
         form.check(QObject::tr("Against the line's direction"), payload->reversed,
                    [id](const Document& d, bool on) {

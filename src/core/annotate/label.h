@@ -86,8 +86,4 @@ LabelText labelControl(geometry::Vec2 place, const ControlFigures& figures, cons
 /// upright it reads from below.
 Angle upright(Angle direction);
 
-/// A place inside a ring for its name: in the middle of the widest stretch of the rows through its middle
-/// heights. Requires a ring that is not empty.
-geometry::Vec2 placeInside(const std::vector<geometry::Vec2>& ring);
-
 }  // namespace erdwerk::annotate

@@ -1,6 +1,7 @@
 #include "core/derive/follow.h"
 
 #include "core/linework/drape.h"
+#include "core/linework/enclosure.h"
 #include "core/linework/web.h"
 #include "core/route/design_line.h"
 
@@ -65,6 +66,17 @@ Result<Line3D> followedLine(
         const auto ground =
             row->row.height.by == linework::RowHeight::By::Surface ? surface(row->surface) : nullptr;
         return rowBeside(*source, row->row, row->options, ground.get(), row->surface);
+    }
+    if (const auto* figure = std::get_if<objects::FigureOf>(&follows)) {
+        std::vector<geometry::Path> paths;
+        for (const ObjectId id : figure->lines) {
+            const auto of = line(id);
+            if (!of) return gone();
+            paths.push_back(of->path);
+        }
+        auto made = linework::figureOfAll(paths, figure->inside);
+        if (!made) return tl::unexpected(made.error());
+        return linework::lineRound(*made);
     }
     const auto& meeting = std::get<objects::MeetingOf>(follows);
     const auto first = line(meeting.first);

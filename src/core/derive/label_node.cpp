@@ -5,6 +5,7 @@
 #include <functional>
 
 #include "core/derive/evaluation.h"
+#include "core/geometry/inside.h"
 
 namespace erdwerk::derive {
 
@@ -148,7 +149,7 @@ private:
                              const auto geometry = parcel::survey(line->path);
                              if (geometry.courses.empty()) return nothing("its parcel has no courses");
                              return annotate::labelArea(
-                                 annotate::placeInside(geometry::flattened(line->path, 0.1)),
+                                 geometry::placeInside(geometry::flattened(line->path, 0.1)),
                                  {object->name, geometry.area, geometry.perimeter}, how_);
                          }));
     }

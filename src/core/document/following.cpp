@@ -1,42 +1,131 @@
 #include "core/document/following.h"
 
+#include <algorithm>
+#include <cmath>
 #include <map>
+#include <optional>
 
+#include "core/geometry/inside.h"
+#include "core/linework/enclosure.h"
 #include "core/route/station_finder.h"
 
 namespace erdwerk::document {
 
+using geometry::Vec2;
+using objects::FigureOf;
 using objects::Line;
 using objects::RowOf;
 
 namespace {
 
-const RowOf* rowOf(const Line& line) {
-    return line.follows ? std::get_if<RowOf>(line.follows.get()) : nullptr;
+/// Nothing where it stays as it is.
+std::optional<Line> rowAfter(const RowOf& row, const Line& line, const Document& after) {
+    const auto* source = after.get<Line>(row.line);
+    if (source == nullptr) return std::nullopt;
+    auto next = linework::offset(linework::placed(source->line), row.row, row.options);
+    if (!next || *next == line.line) return std::nullopt;
+    Line out = line;
+    out.line = std::move(*next);
+    return out;
+}
+
+/// The lines that are there and follow no figure themselves.
+struct Members {
+    std::vector<ObjectId> ids;
+    std::vector<geometry::Path> paths;
+    /// With a box only those that come into it.
+    Members(const std::vector<ObjectId>& lines, const Document& document,
+            const std::optional<geometry::Box>& box = std::nullopt) {
+        for (const ObjectId id : lines) {
+            const auto* of = document.get<Line>(id);
+            if (of == nullptr || objects::figureOf(*of) != nullptr) continue;
+            auto path = linework::planPath(of->line);
+            if (box && !geometry::boundsOf(path).meets(*box)) continue;
+            ids.push_back(id);
+            paths.push_back(std::move(path));
+        }
+    }
+};
+
+bool sameShape(const linework::Line3D& a, const linework::Line3D& b) {
+    constexpr double same = 1e-6;
+    const auto p = linework::planPath(a);
+    const auto q = linework::planPath(b);
+    return std::abs(geometry::signedArea(p) - geometry::signedArea(q)) <=
+               same * std::abs(geometry::signedArea(p)) &&
+           geometry::distance(geometry::boundsOf(p).centre(), geometry::boundsOf(q).centre()) <= same;
+}
+
+/// How far a line was moved: its first corner.
+Vec2 shiftOf(ObjectId id, const Document& before, const Document& after) {
+    const auto* was = before.get<Line>(id);
+    const auto* now = after.get<Line>(id);
+    if (was == nullptr || now == nullptr || was->line.vertices.empty() || now->line.vertices.empty())
+        return {};
+    return now->line.vertices.front().place - was->line.vertices.front().place;
+}
+
+std::optional<Line> figureAfter(const FigureOf& figure, const Line& line, const Document& before,
+                                const Document& after) {
+    Line next = line;
+    FigureOf of = figure;
+    const auto take = [&](const geometry::Path& path) {
+        next.line = linework::lineRound(path);
+        of.inside = geometry::placeInside(geometry::flattened(path, 1e-3));
+    };
+    const Members members(figure.lines, after);
+    bool closes = false;
+    if (members.ids.size() == figure.lines.size()) {
+        // All of it may have been moved away from the place.
+        std::vector<Vec2> places{figure.inside};
+        for (const ObjectId id : figure.lines) places.push_back(figure.inside + shiftOf(id, before, after));
+        for (std::size_t i = 0; !closes && i < places.size(); ++i)
+            if (const auto made = linework::figureOfAll(members.paths, places[i])) {
+                take(*made);
+                closes = true;
+            }
+    }
+    if (!closes) {
+        const Members all(after.all<Line>(), after, geometry::boundsOf(linework::planPath(line.line)));
+        const auto made = linework::enclosureOf(all.paths, figure.inside);
+        if (!made || !sameShape(linework::lineRound(made->figure), line.line)) return std::nullopt;
+        take(made->figure);
+        of.lines.clear();
+        for (const std::size_t path : made->paths) of.lines.push_back(all.ids[path]);
+    }
+    if (next.line == line.line && of.lines == figure.lines) return std::nullopt;
+    next.follows = std::make_shared<const objects::Follows>(std::move(of));
+    return next;
+}
+
+/// The line as it is after an edit of what it follows; nothing where it stays as it is.
+std::optional<Line> shapeAfter(ObjectId id, const Document& before, const Document& after) {
+    const Line& line = *after.get<Line>(id);
+    if (!line.follows) return std::nullopt;
+    const auto* row = std::get_if<RowOf>(line.follows.get());
+    const auto* figure = objects::figureOf(line);
+    if (row == nullptr && figure == nullptr) return std::nullopt;
+    const auto moved = [&](ObjectId of) { return after.find(of) != before.find(of); };
+    const auto* was = before.get<Line>(id);
+    const bool other = was == nullptr || !objects::sameFollows(*was, line);
+    if (row != nullptr) return other || moved(row->line) ? rowAfter(*row, line, after) : std::nullopt;
+    const bool any = std::any_of(figure->lines.begin(), figure->lines.end(), moved);
+    return other || any ? figureAfter(*figure, line, before, after) : std::nullopt;
 }
 
 }  // namespace
 
-Document withRowsFollowing(const Document& before, Document after) {
+Document withShapesFollowing(const Document& before, Document after) {
     // A row of a row comes after it: each round goes one row on.
     const std::size_t most = after.all<Line>().size();
     bool again = true;
     for (std::size_t round = 0; again && round <= most; ++round) {
         again = false;
-        for (const ObjectId id : after.all<Line>()) {
-            const Line& line = *after.get<Line>(id);
-            const auto* row = rowOf(line);
-            if (row == nullptr) continue;
-            const auto* source = after.get<Line>(row->line);
-            const bool moved = after.find(row->line) != before.find(row->line);
-            const auto* was = before.get<Line>(id);
-            const bool other = was == nullptr || !objects::sameFollows(*was, line);
-            if (source == nullptr || (!moved && !other)) continue;
-            auto next = linework::offset(linework::placed(source->line), row->row, row->options);
-            if (!next || *next == line.line) continue;
-            after = changed<Line>(after, id, [&](Line& l) { l.line = std::move(*next); });
-            again = true;
-        }
+        for (const ObjectId id : after.all<Line>())
+            if (auto next = shapeAfter(id, before, after)) {
+                after = after.withPayload(id, std::move(*next));
+                again = true;
+            }
     }
     return after;
 }

@@ -7,9 +7,11 @@
 
 namespace erdwerk::document {
 
-/// Rows beside lines that the edit changed get their new shape in plan, row after row, so that what names
-/// their sides is carried along. Heights, and lines that follow in other ways, are left to the results.
-Document withRowsFollowing(const Document& before, Document after);
+/// Rows beside lines that the edit changed, and boundaries round the figure of lines, get their new shape in
+/// plan, one after the other, so that what names their sides is carried along. A figure that is not closed
+/// any more stays as it was, unless other lines make the same one now (a line of it was cut in two, or
+/// exchanged). Heights, and lines that follow in other ways, are left to the results.
+Document withShapesFollowing(const Document& before, Document after);
 
 /// Points that stand by station and offset go along with their alignment; one that the edit moved itself
 /// gets the station and offset of its new place, one that it renamed keeps them. A point whose station is no

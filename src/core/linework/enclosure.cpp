@@ -4,6 +4,7 @@
 #include <cmath>
 #include <map>
 #include <numbers>
+#include <set>
 #include <span>
 
 #include "core/linework/path_crossings.h"
@@ -116,6 +117,13 @@ public:
         return out;
     }
 
+    /// Which paths a face has stretches of.
+    [[nodiscard]] std::vector<std::size_t> pathsOf(const std::vector<Way>& face) const {
+        std::set<std::size_t> out;
+        for (const Way& way : face) out.insert(edges_[way.edge].path);
+        return {out.begin(), out.end()};
+    }
+
 private:
     std::vector<Edge> edges_;
     std::vector<Vec2> nodes_;
@@ -217,16 +225,38 @@ private:
 
 }  // namespace
 
-Result<Path> enclosureOf(const std::vector<Path>& paths, Vec2 place) {
+Result<Enclosure> enclosureOf(const std::vector<Path>& paths, Vec2 place) {
     const Net net(paths);
     for (const Way& way : net.eastOf(place)) {
-        Path path = net.pathOf(net.faceOf(way), paths);
+        const auto face = net.faceOf(way);
+        Path path = net.pathOf(face, paths);
         // A clockwise one is an island that the ray met first; one further on need not be round the place.
         if (path.size() < 2 || geometry::signedArea(path) <= 0) continue;
         const auto ring = geometry::flattened(path, 1e-4);
-        if (geometry::sideOf(std::span(ring).subspan(1), place) == geometry::Side::Inside) return path;
+        if (geometry::sideOf(std::span(ring).subspan(1), place) == geometry::Side::Inside)
+            return Enclosure{std::move(path), net.pathsOf(face)};
     }
     return badInput("the lines close nothing round this place");
+}
+
+Result<Path> figureOfAll(const std::vector<Path>& paths, Vec2 place) {
+    auto made = enclosureOf(paths, place);
+    if (!made) return tl::unexpected(made.error());
+    if (made->paths.size() < paths.size())
+        return badInput("not all of its lines are sides of one figure any more");
+    return std::move(made->figure);
+}
+
+Line3D lineRound(const Path& figure) {
+    Line3D out;
+    out.closed = true;
+    for (const auto& segment : figure) {
+        LineVertex corner;
+        corner.place = segment.start;
+        corner.through = segment.through;
+        out.vertices.push_back(corner);
+    }
+    return out;
 }
 
 }  // namespace erdwerk::linework

@@ -18,6 +18,10 @@ bool sameFollows(const Line& a, const Line& b) {
     return a.follows == b.follows || (a.follows && b.follows && *a.follows == *b.follows);
 }
 
+const FigureOf* figureOf(const Line& line) {
+    return line.follows ? std::get_if<FigureOf>(line.follows.get()) : nullptr;
+}
+
 void Kind<Line>::references(const Line& object, const Visit& visit) {
     for (const auto& v : object.line.vertices) linework::references(v.rule, visit);
     if (!object.follows) return;
@@ -27,6 +31,8 @@ void Kind<Line>::references(const Line& object, const Visit& visit) {
     } else if (const auto* meeting = std::get_if<MeetingOf>(object.follows.get())) {
         visit(meeting->first);
         visit(meeting->second);
+    } else if (const auto* figure = std::get_if<FigureOf>(object.follows.get())) {
+        for (const ObjectId line : figure->lines) visit(line);
     } else {
         visit(std::get<DesignOf>(*object.follows).profile);
     }

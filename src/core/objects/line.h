@@ -42,7 +42,16 @@ struct DesignOf {
     friend bool operator==(const DesignOf&, const DesignOf&) = default;
 };
 
-using Follows = std::variant<RowOf, MeetingOf, DesignOf>;
+/// The closed figure that lines make round a place.
+struct FigureOf {
+    std::vector<ObjectId> lines;
+    geometry::Vec2 inside;
+    friend bool operator==(const FigureOf&, const FigureOf&) = default;
+};
+
+using Follows = std::variant<RowOf, MeetingOf, DesignOf, FigureOf>;
+/// A line that follows the figure of others; null for any other line.
+const FigureOf* figureOf(const struct Line& line);
 
 struct Line {
     /// Of a line that follows others: its shape in plan as the last edit left it, without heights; results

@@ -173,7 +173,8 @@ Result<linework::OffsetRow> typedRow(const std::string& text, bool ofDesign) {
 Edit setTypedRow(ObjectId line, const std::string& text) {
     return [=](const Document& document) -> Result<Edited> {
         const auto* on = document.get<objects::Line>(line);
-        if (on == nullptr || !on->follows || std::holds_alternative<objects::MeetingOf>(*on->follows))
+        if (on == nullptr || !on->follows || std::holds_alternative<objects::MeetingOf>(*on->follows) ||
+            objects::figureOf(*on) != nullptr)
             return badInput("this line is no row that follows another");
         const auto row = typedRow(text, std::holds_alternative<objects::DesignOf>(*on->follows));
         if (!row) return tl::unexpected(row.error());

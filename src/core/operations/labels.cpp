@@ -5,6 +5,7 @@
 #include <tuple>
 
 #include "core/document/following.h"
+#include "core/geometry/inside.h"
 #include "core/operations/edit.h"
 #include "core/survey/texts.h"
 
@@ -342,7 +343,7 @@ std::optional<geometry::Vec2> labelPlaceIn(const Document& document, ObjectId id
     const auto* line = document.get<objects::Line>(parcel != nullptr ? parcel->line : label->target);
     if (line == nullptr) return std::nullopt;
     const auto placed = linework::placed(line->line);
-    if (parcel != nullptr) return annotate::placeInside(geometry::flattened(placed.path, 0.1));
+    if (parcel != nullptr) return geometry::placeInside(geometry::flattened(placed.path, 0.1));
     if (label->on == Label::On::Vertex)
         return label->part < placed.vertices.size() ? std::optional(placed.vertices[label->part].place)
                                                     : std::nullopt;

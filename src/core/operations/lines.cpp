@@ -145,10 +145,30 @@ Edit moveAlone(ObjectId line, std::size_t vertex, Vec2 to) {
     });
 }
 
+bool isFigure(const Document& document, ObjectId line) {
+    const auto* of = document.get<objects::Line>(line);
+    return of != nullptr && objects::figureOf(*of) != nullptr;
+}
+
+/// The corner of a boundary is one of the lines that it follows.
+Result<Edited> movedUnder(const Document& document, ObjectId boundary, std::size_t vertex, Vec2 to) {
+    const auto corners = cornersUnder(document, boundary, vertex);
+    if (corners.empty())
+        return badInput("two of the lines that '" + document.nameOf(boundary) +
+                        "' follows cross here: move one of them, or loosen it");
+    Result<Edited> next = Edited(document);
+    for (const LineCorner& corner : corners) {
+        next = moveVertex(corner.line, corner.vertex, to)(next->document);
+        if (!next) return next;
+    }
+    return next;
+}
+
 }  // namespace
 
 Edit moveVertex(ObjectId line, std::size_t vertex, Vec2 to) {
     return [=](const Document& document) -> Result<Edited> {
+        if (isFigure(document, line)) return movedUnder(document, line, vertex, to);
         auto next = moveAlone(line, vertex, to)(document);
         // Neighbours keep their corner in common.
         for (const LineCorner& corner : cornersShared(document, line, vertex)) {
@@ -162,7 +182,7 @@ Edit moveVertex(ObjectId line, std::size_t vertex, Vec2 to) {
 Edit moveVertexTo(ObjectId line, std::size_t vertex, Vec2 to, std::optional<double> height) {
     return [=](const Document& document) -> Result<Edited> {
         auto next = moveVertex(line, vertex, to)(document);
-        if (!next || !height) return next;
+        if (!next || !height || isFigure(document, line)) return next;
         const auto& rule = next->document.get<objects::Line>(line)->line.vertices[vertex].rule;
         const bool own = isControl(rule) && !std::holds_alternative<linework::FixedHeight>(rule);
         return own ? next : setRule(line, vertex, linework::FixedHeight{*height})(next->document);

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/linework/path_crossings.h"
+
 namespace erdwerk::operations {
 
 using geometry::Vec2;
@@ -42,12 +44,31 @@ std::vector<LineCorner> cornersShared(const Document& document, ObjectId line, s
     for (const ObjectId parcel : parcels) {
         const ObjectId other = document.get<Parcel>(parcel)->line;
         const auto* of = lineOf(document, parcel);
-        if (of == nullptr || other == line) continue;
+        // A boundary that follows others goes along by itself.
+        if (of == nullptr || other == line || document.get<Line>(other)->follows) continue;
         for (std::size_t i = 0; i < of->vertices.size(); ++i)
             if (const LineCorner corner{other, i}; of->vertices[i].isCorner &&
                                                    meets(of->vertices[i].place, place) &&
                                                    std::find(out.begin(), out.end(), corner) == out.end())
                 out.push_back(corner);
+    }
+    return out;
+}
+
+std::vector<LineCorner> cornersUnder(const Document& document, ObjectId boundary, std::size_t vertex) {
+    std::vector<LineCorner> out;
+    const auto* line = document.get<Line>(boundary);
+    const auto* figure = line == nullptr ? nullptr : objects::figureOf(*line);
+    if (figure == nullptr || vertex >= line->line.vertices.size()) return out;
+    const Vec2 place = line->line.vertices[vertex].place;
+    for (const ObjectId id : figure->lines) {
+        const auto* of = document.get<Line>(id);
+        if (of == nullptr || of->follows) continue;
+        // Ends that only come near are within what the figure takes for touching.
+        for (std::size_t i = 0; i < of->line.vertices.size(); ++i)
+            if (of->line.vertices[i].isCorner &&
+                geometry::distance(of->line.vertices[i].place, place) <= 2 * linework::pathsTouch)
+                out.push_back({id, i});
     }
     return out;
 }
@@ -84,7 +105,7 @@ ObjectId parcelOn(const Document& document, ObjectId line) {
 std::vector<LinePlace> placesShared(const Document& document, const LinePlace& at) {
     const ObjectId parcel = parcelOn(document, at.line);
     const auto shared = parcel ? sideShared(document, parcel, at.segment) : std::nullopt;
-    if (!shared) return {};
+    if (!shared || document.get<Line>(document.get<Parcel>(shared->parcel)->line)->follows) return {};
     return {{document.get<Parcel>(shared->parcel)->line, std::nullopt, shared->side,
              shared->sameWay ? at.fraction : 1 - at.fraction}};
 }
@@ -102,6 +123,7 @@ std::vector<LineCorner> cornersBetweenShared(const Document& document, ObjectId 
             if (const auto shared = sideShared(document, parcel, side)) beside.push_back(*shared);
     if (beside.size() != 2 || beside[0].parcel != beside[1].parcel) return {};
     const ObjectId other = document.get<Parcel>(beside[0].parcel)->line;
+    if (document.get<Line>(other)->follows) return {};
     auto out = cornersShared(document, line, vertex);
     std::erase_if(out, [other](const LineCorner& c) { return c.line != other; });
     return out;

@@ -15,6 +15,10 @@ struct LineCorner {
 };
 std::vector<LineCorner> cornersShared(const Document& document, ObjectId line, std::size_t vertex);
 
+/// Corners, at that place, of the lines whose figure a boundary follows. None when it follows no figure, or
+/// where its corner is a crossing of two lines.
+std::vector<LineCorner> cornersUnder(const Document& document, ObjectId boundary, std::size_t vertex);
+
 /// The side of another parcel that runs between the same corners, with the same arc; in either direction.
 struct SharedSide {
     ObjectId parcel;

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/geometry/inside.h"
 #include "core/linework/enclosure.h"
 #include "core/operations/free_name.h"
 
@@ -22,17 +23,13 @@ const Path* figureOf(const Derived& derived, ObjectId parcel) {
 
 /// A closed line along a path; corners where the old line has one keep what they have.
 Line3D lineAlong(const Path& path, const Line3D& old) {
-    Line3D out;
-    out.closed = true;
-    for (const auto& segment : path) {
-        linework::LineVertex corner;
-        corner.place = segment.start;
+    Line3D out = linework::lineRound(path);
+    for (auto& corner : out.vertices)
         for (const auto& v : old.vertices)
-            if (v.isCorner && v.place == segment.start) corner = v;
-        corner.through = segment.through;
-        corner.joint = false;
-        out.vertices.push_back(corner);
-    }
+            if (v.isCorner && v.place == corner.place) {
+                corner.rule = v.rule;
+                corner.curve = v.curve;
+            }
     return out;
 }
 
@@ -83,25 +80,52 @@ Result<parcel::SplitFigure> splitOf(const Derived& derived, ObjectId parcel, con
     return parcel::splitAlong(*figure, cut.from, cut.to);
 }
 
-Result<Path> figureRound(const Derived& derived, Vec2 place) {
+namespace {
+
+struct FigureRound {
+    Path figure;
+    std::vector<ObjectId> lines;  ///< that it is made of
+};
+
+Result<FigureRound> linesRound(const Derived& derived, Vec2 place) {
     const auto& hidden = derived.document.shown().hidden;
     std::vector<Path> paths;
+    std::vector<ObjectId> ids;
     for (const auto& [id, line] : derived.lines) {
         const ObjectId group = derived.document.find(id)->group;
         const bool shown = hidden.count(id) == 0 && (!group || hidden.count(group) == 0);
-        if (shown && !line->path.empty()) paths.push_back(line->path);
+        // What follows the figure of others lies on them.
+        if (!shown || line->path.empty() || objects::figureOf(*derived.document.get<Line>(id)) != nullptr)
+            continue;
+        paths.push_back(line->path);
+        ids.push_back(id);
     }
-    return linework::enclosureOf(paths, place);
+    auto made = linework::enclosureOf(paths, place);
+    if (!made) return tl::unexpected(made.error());
+    FigureRound out{std::move(made->figure), {}};
+    for (const std::size_t path : made->paths) out.lines.push_back(ids[path]);
+    return out;
+}
+
+}  // namespace
+
+Result<Path> figureRound(const Derived& derived, Vec2 place) {
+    auto made = linesRound(derived, place);
+    if (!made) return tl::unexpected(made.error());
+    return std::move(made->figure);
 }
 
 Edit parcelRound(const Results& seen, Vec2 place) {
     return document::onlyWhileSame(
         seen->document, seen->document.all<Line>(), [=](const Document& d) -> Result<Edited> {
-            const auto figure = figureRound(*seen, place);
-            if (!figure) return tl::unexpected(figure.error());
+            const auto made = linesRound(*seen, place);
+            if (!made) return tl::unexpected(made.error());
+            Line boundary{linework::lineRound(made->figure)};
+            boundary.follows = std::make_shared<const objects::Follows>(objects::FigureOf{
+                made->lines, geometry::placeInside(geometry::flattened(made->figure, 1e-3))});
             ObjectId line;
             const Document out =
-                d.added(document::freshName<Line>(d, "Boundary"), Line{lineAlong(*figure, {})}, &line);
+                d.added(document::freshName<Line>(d, "Boundary"), std::move(boundary), &line);
             return out.added(document::freshName<Parcel>(d, "Parcel"), Parcel{line, false, 0, {}});
         });
 }
@@ -115,7 +139,8 @@ Edit splitParcel(const Results& seen, ObjectId parcel, const ParcelCut& cut) {
         const auto* of = d.get<Parcel>(parcel);
         const auto* on = d.get<Line>(line);
         if (of == nullptr || on == nullptr) return badInput("the parcel is gone");
-        if (on->follows) return badInput("its boundary follows other lines: loosen it first");
+        const bool isFigure = objects::figureOf(*on) != nullptr;
+        if (on->follows && !isFigure) return badInput("its boundary follows other lines: loosen it first");
         const auto whole = planPath(on->line);
         const std::size_t begin = of->reversed ? (whole.size() - of->begin % whole.size()) % whole.size()
                                                : of->begin % whole.size();
@@ -123,8 +148,9 @@ Edit splitParcel(const Results& seen, ObjectId parcel, const ParcelCut& cut) {
         const Line3D stays = lineAlong(firstStays ? parts->first : parts->second, on->line);
         const Line3D goes = lineAlong(firstStays ? parts->second : parts->first, on->line);
         Line kept = *on;
+        kept.follows = nullptr;
         kept.line = stays;
-        Line other = *on;
+        Line other = kept;
         other.line = goes;
         ObjectId otherLine;
         Document out = d.withPayload(line, std::move(kept));
@@ -141,7 +167,9 @@ Edit splitParcel(const Results& seen, ObjectId parcel, const ParcelCut& cut) {
             std::erase_if(p.things,
                           [&](const auto& n) { return n.part < whole.size() && gone(whole[n.part].start); });
         });
-        return out.added(freeName<Parcel>(d, d.nameOf(parcel)), std::move(next));
+        Edited done(out.added(freeName<Parcel>(d, d.nameOf(parcel)), std::move(next)));
+        if (isFigure) done.said = "Its boundary no longer follows the lines that it was picked from";
+        return done;
     });
 }
 

@@ -20,12 +20,14 @@ Result<parcel::SplitFigure> splitOf(const Derived& derived, ObjectId parcel, con
 
 /// The parcel keeps the part with its point of beginning, and its line; the other part gets a line and a
 /// parcel of its own, with the wording and the names of its sides. Corners keep their heights, new ones have
-/// none. `seen`: what the cut was shown on; with another boundary meanwhile it is refused.
+/// none. A boundary that followed the figure of lines is a line of its own then, which is said. `seen`: what
+/// the cut was shown on; with another boundary meanwhile it is refused.
 Edit splitParcel(const Results& seen, ObjectId parcel, const ParcelCut& cut);
 
 /// The figure that the shown lines make round a place (see linework/enclosure.h).
 Result<geometry::Path> figureRound(const Derived& derived, geometry::Vec2 place);
-/// A closed line of it without heights, and its parcel; refused when a line has changed since `seen`.
+/// A closed line of it without heights, which follows the lines, and its parcel; refused when a line has
+/// changed since `seen`.
 Edit parcelRound(const Results& seen, geometry::Vec2 place);
 
 }  // namespace erdwerk::operations

@@ -97,6 +97,8 @@ std::shared_ptr<const objects::Follows> exchanged(const objects::Follows& follow
     } else if (auto* meeting = std::get_if<objects::MeetingOf>(&next)) {
         exchange(meeting->first);
         exchange(meeting->second);
+    } else if (auto* figure = std::get_if<objects::FigureOf>(&next)) {
+        for (ObjectId& line : figure->lines) exchange(line);
     } else {
         exchange(std::get<objects::DesignOf>(next).profile);
     }

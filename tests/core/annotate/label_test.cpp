@@ -3,6 +3,7 @@
 #include <random>
 
 #include "core/annotate/style_text.h"
+#include "core/geometry/inside.h"
 #include "support/geometry.h"
 
 namespace erdwerk::annotate {
@@ -197,7 +198,7 @@ TEST(Upright, TextReadsFromTheLeftOrFromBelow) {
 
 TEST(PlaceInside, LiesInsideWhateverTheShape) {
     const auto u = test::places("0 0, 100 0, 100 80, 80 80, 80 20, 20 20, 20 80, 0 80");
-    EXPECT_EQ(geometry::sideOf(u, placeInside(u)), geometry::Side::Inside);
+    EXPECT_EQ(geometry::sideOf(u, geometry::placeInside(u)), geometry::Side::Inside);
     for (unsigned seed = 0; seed < 300; ++seed) {
         SCOPED_TRACE(seed);
         std::mt19937 random(seed);
@@ -208,7 +209,7 @@ TEST(PlaceInside, LiesInsideWhateverTheShape) {
             const double r = far(random);
             star.push_back({r * std::cos(i * M_PI / 12), r * std::sin(i * M_PI / 12)});
         }
-        EXPECT_EQ(geometry::sideOf(star, placeInside(star)), geometry::Side::Inside);
+        EXPECT_EQ(geometry::sideOf(star, geometry::placeInside(star)), geometry::Side::Inside);
     }
 }
 

@@ -19,12 +19,12 @@ Path through(const std::string& corners) {
     return out;
 }
 
-double areaOf(const Result<Path>& path) {
-    EXPECT_TRUE(path) << (path ? "" : path.error().text);
-    if (!path) return 0;
-    for (std::size_t i = 0; i < path->size(); ++i)
-        EXPECT_EQ((*path)[i].end, (*path)[(i + 1) % path->size()].start);
-    return geometry::signedArea(*path);
+double areaOf(const Result<Enclosure>& made) {
+    EXPECT_TRUE(made) << (made ? "" : made.error().text);
+    if (!made) return 0;
+    const Path& path = made->figure;
+    for (std::size_t i = 0; i < path.size(); ++i) EXPECT_EQ(path[i].end, path[(i + 1) % path.size()].start);
+    return geometry::signedArea(path);
 }
 
 TEST(Enclosure, OfLinesThatCrossWithLooseEnds) {
@@ -33,7 +33,8 @@ TEST(Enclosure, OfLinesThatCrossWithLooseEnds) {
                                   through("110 60, -10 60"), through("0 70, 0 -10"), through("40 -5, 40 65")};
     const auto left = enclosureOf(lines, {20, 30});
     EXPECT_NEAR(areaOf(left), 40 * 60, 1e-9);
-    EXPECT_EQ(left->size(), 4U);
+    EXPECT_EQ(left->figure.size(), 4U);
+    EXPECT_EQ(left->paths, (std::vector<std::size_t>{0, 2, 3, 4}));
     EXPECT_NEAR(areaOf(enclosureOf(lines, {70, 30})), 60 * 60, 1e-9);
     EXPECT_FALSE(enclosureOf(lines, {-5, 30}));
     EXPECT_FALSE(enclosureOf({}, {0, 0}));
@@ -45,7 +46,8 @@ TEST(Enclosure, TouchingEndsMakeNoCornersInStraightSides) {
                                   through("100 30, 150 30, 150 60, 100 60")};
     const auto inside = enclosureOf(lines, {50, 30});
     EXPECT_NEAR(areaOf(inside), 6000, 1e-9);
-    EXPECT_EQ(inside->size(), 4U);
+    EXPECT_EQ(inside->figure.size(), 4U);
+    EXPECT_EQ(inside->paths, std::vector<std::size_t>{0});
     EXPECT_NEAR(areaOf(enclosureOf(lines, {120, 45})), 50 * 30, 1e-9);
 }
 
@@ -108,7 +110,7 @@ TEST(Enclosure, IsWhatCanBeWalkedTo) {
         ++closed;
         ASSERT_TRUE(cells);
         std::vector<Vec2> ring;
-        for (const auto& s : *face) ring.push_back(s.start);
+        for (const auto& s : face->figure) ring.push_back(s.start);
         for (const Vec2 cell : *cells) ASSERT_EQ(geometry::sideOf(ring, cell), geometry::Side::Inside);
     }
     EXPECT_GT(closed, 25);
@@ -136,15 +138,15 @@ TEST(Enclosure, OfRandomLines) {
         const auto face = enclosureOf(lines, place);
         if (!face) continue;
         ++found;
-        const auto ring = geometry::flattened(*face, 1e-4);
+        const auto ring = geometry::flattened(face->figure, 1e-4);
         EXPECT_EQ(geometry::sideOf(std::span(ring).subspan(1), place), geometry::Side::Inside);
         EXPECT_GT(areaOf(face), 0);
         // From any other place in it, it is the same.
-        const Vec2 other = geometry::lerp(place, pointAt(face->front(), 0.5), 0.5);
+        const Vec2 other = geometry::lerp(place, pointAt(face->figure.front(), 0.5), 0.5);
         if (geometry::sideOf(std::span(ring).subspan(1), other) != geometry::Side::Inside) continue;
         const auto again = enclosureOf(lines, other);
         ASSERT_TRUE(again);
-        EXPECT_NEAR(geometry::signedArea(*again), geometry::signedArea(*face), 1e-6);
+        EXPECT_NEAR(geometry::signedArea(again->figure), geometry::signedArea(face->figure), 1e-6);
     }
     EXPECT_GT(found, 30);
 }

@@ -42,6 +42,11 @@ json followsToJson(const Follows& follows) {
                 {"row", linework::rowText(design->row)},
                 {"side", design->options.right ? "right" : "left"},
                 {"corners", design->options.corners == linework::OutsideCorner::Round ? "round" : "mitre"}};
+    if (const auto* figure = std::get_if<FigureOf>(&follows)) {
+        json lines = json::array();
+        for (const ObjectId line : figure->lines) lines.push_back(line.value);
+        return {{"figureOf", std::move(lines)}, {"inside", place(figure->inside)}};
+    }
     const auto& meeting = std::get<MeetingOf>(follows);
     return {{"meetingOf", {meeting.first.value, meeting.second.value}},
             {"grades", {meeting.options.a.riseOverRun(), meeting.options.b.riseOverRun()}},
@@ -75,6 +80,12 @@ Follows followsFromJson(const json& j) {
         DesignOf out;
         out.profile = idFrom(j, "designOf");
         beside(out);
+        return out;
+    }
+    if (j.contains("figureOf")) {
+        FigureOf out;
+        for (const json& line : j.at("figureOf")) out.lines.push_back({whole(line)});
+        out.inside = place(j.at("inside"));
         return out;
     }
     MeetingOf out;
