@@ -108,6 +108,7 @@ public:
         if (const auto* height = std::get_if<ToHeight>(&shape_.target))
             return stretch(side, 0, height->height - start(side).z, size, height->height - end(side).z, out);
         if (surface_ == nullptr) return out.push_back({side, 0, size, 0, true});
+        if (const int way = wayByCells(side); way != 0) return out.push_back({side, 0, size, way, false});
         const auto points = terrain::trace(*surface_, start(side).plan(), end(side).plan());
         for (std::size_t i = 0; i + 1 < points.size(); ++i) {
             const auto& a = points[i];
@@ -126,6 +127,29 @@ public:
     }
 
 private:
+    /// Which way its faces go all along a short side, where the heights of the ground's cells say so; 0: look
+    /// closer.
+    [[nodiscard]] int wayByCells(std::size_t side) const {
+        constexpr int most = 12;
+        const auto from = surface_->cellAt(start(side).plan());
+        const auto to = surface_->cellAt(end(side).plan());
+        const auto [bottom, top] = std::minmax(from.row, to.row);
+        const auto [left, right] = std::minmax(from.column, to.column);
+        if ((top - bottom + 1) * (right - left + 1) > most) return 0;
+        const auto [low, high] = std::minmax(start(side).z, end(side).z);
+        bool isAbove = true;
+        bool isBelow = true;
+        for (int row = bottom; row <= top; ++row)
+            for (int column = left; column <= right; ++column) {
+                const auto heights = surface_->heightsIn({row, column});
+                // Where the ground has a rim there are no bounds, where it has nothing they are the wrong way
+                // round.
+                if (heights.least > heights.most) return 0;
+                isAbove = isAbove && heights.least > high + tiny;
+                isBelow = isBelow && heights.most < low - tiny;
+            }
+        return isAbove ? 1 : (isBelow ? -1 : 0);
+    }
     static void add(Part part, std::vector<Part>& out) {
         if (!(part.to > part.from)) return;
         if (!out.empty() && out.back().side == part.side && out.back().way == part.way &&
