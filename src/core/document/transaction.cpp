@@ -83,8 +83,9 @@ Result<Performed> perform(const std::string& what, const Edit& edit, const Docum
     if (const auto kept = checkFollowing(newest, edited->document); !kept)
         return tl::unexpected(kept.error());
     std::vector<std::string> lost;
-    Performed out{carried(newest, withPointsTied(newest, withShapesFollowing(newest, edited->document)), &lost),
-                  edited->what.empty() ? what : edited->what, edited->said};
+    Performed out{
+        carried(newest, withPointsTied(newest, withShapesFollowing(newest, edited->document)), &lost),
+        edited->what.empty() ? what : edited->what, edited->said};
     out.document = withLostAnchors(newest, std::move(out.document));
     // An id that was given out stays so.
     out.document = out.document.withNextId(newest.nextId());

@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/earthwork/reach.h"
+#include "core/earthwork/gathering.h"
 #include "core/geometry/box_index.h"
 
 namespace erdwerk::earthwork {
