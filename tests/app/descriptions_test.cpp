@@ -194,6 +194,9 @@ TEST_F(Descriptions, AParcelIsPickedInside) {
     click({50, 100});
     EXPECT_EQ(doc().all<objects::Parcel>().size(), 2U);
     key(Qt::Key_Escape);
+    // It is selected, not the boundary that was made for it.
+    EXPECT_EQ(window->session().selection(),
+              (std::vector<Ref>{{doc().all<objects::Parcel>()[1], std::nullopt}}));
     // Its boundary goes along with the lines, and a corner dragged at it is that of the line.
     const ObjectId picked = doc().all<objects::Parcel>()[1];
     const auto area = [&] { return derived().parcels.at(picked)->geometry.area; };

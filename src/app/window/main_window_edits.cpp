@@ -2,6 +2,7 @@
 
 #include <QInputDialog>
 #include <QMessageBox>
+#include <set>
 
 #include "app/base/file_dialog.h"
 #include "app/window/main_window.h"
@@ -40,12 +41,20 @@ std::vector<ObjectId> MainWindow::editAndSelectNew(const QString& what, const do
 
 void MainWindow::showMade(const std::vector<ObjectId>& made) {
     if (made.empty()) return;
+    const auto& d = session_.document();
+    // The boundary that was made for a parcel is not what was wanted.
+    std::set<ObjectId> forAnother;
+    for (const ObjectId id : made)
+        for (const ObjectId named : objects::references(d.find(id)->payload))
+            if (const auto object = d.find(named);
+                object && object->payload.index() != d.find(id)->payload.index())
+                forAnother.insert(named);
     std::vector<Ref> refs;
-    for (const ObjectId id : made) refs.push_back({id, std::nullopt});
+    for (const ObjectId id : made)
+        if (forAnother.count(id) == 0) refs.push_back({id, std::nullopt});
+    const ObjectId first = refs.empty() ? made.front() : refs.front().object;
     session_.select(std::move(refs));
     // On the page that shows it.
-    const auto& d = session_.document();
-    const ObjectId first = made.front();
     if (d.get<objects::Parcel>(first) != nullptr || d.get<objects::Points>(first) != nullptr)
         bench_->open(Bench::Page::Tables);
     else if (d.get<objects::Alignment>(first) != nullptr || d.get<objects::Profile>(first) != nullptr)
