@@ -191,11 +191,17 @@ private:
         f.text = "'" + document_.nameOf(id_) + "' cannot follow: " + followed.problem;
         const auto seen = std::make_shared<const Derived>(derived_);
         f.fixes.push_back(fixOf("Loosen it with the heights it had", operations::loosen(seen, {id_})));
-        for (const ObjectId from : objects::references(document_.find(id_)->payload)) {
+        const auto named = objects::references(document_.find(id_)->payload);
+        // Not what it follows already; and what follows the figure of lines lies on them.
+        const auto fits = [&](ObjectId other) {
+            return other != id_ && std::find(named.begin(), named.end(), other) == named.end() &&
+                   objects::figureOf(*document_.get<objects::Line>(other)) == nullptr;
+        };
+        for (const ObjectId from : named) {
             if (document_.find(from)) continue;
             std::vector<std::pair<double, ObjectId>> near;
             for (const auto& [other, line] : derived_.lines)
-                if (const auto on = other == id_ ? std::nullopt : geometry::nearestOn(line->path, at))
+                if (const auto on = fits(other) ? geometry::nearestOn(line->path, at) : std::nullopt)
                     near.emplace_back(std::abs(on->distance), other);
             std::sort(near.begin(), near.end());
             for (std::size_t i = 0; i < near.size() && i < 2; ++i)

@@ -1,5 +1,7 @@
 // Heights of 3D lines.
 
+#include <algorithm>
+
 #include "core/derive/evaluation.h"
 #include "core/derive/follow.h"
 #include "core/derive/knot_solver.h"
@@ -220,12 +222,21 @@ std::shared_ptr<const linework::ResolvedLine> Evaluation::following(ObjectId id)
     });
 }
 
+namespace {
+/// A damaged file may have a line follow itself; that is no knot, and nothing to work out.
+bool followsOthers(const document::Document& document, ObjectId id) {
+    if (!document.get<Line>(id)->follows) return false;
+    const auto named = objects::references(document.find(id)->payload);
+    return std::find(named.begin(), named.end(), id) == named.end();
+}
+}  // namespace
+
 std::shared_ptr<const linework::ResolvedLine> Evaluation::line(ObjectId id) {
     if (const auto it = out.lines.find(id); it != out.lines.end()) return it->second;
     if (document.get<Line>(id) == nullptr) return nullptr;
     const auto* knot = knots_->of(id);
     if (knot != nullptr && KnotSolver(*this, *knot).run()) return out.lines.at(id);
-    auto result = knot == nullptr && document.get<Line>(id)->follows ? following(id) : solved(id);
+    auto result = knot == nullptr && followsOthers(document, id) ? following(id) : solved(id);
     out.lines[id] = result;
     return result;
 }

@@ -6,8 +6,6 @@ namespace erdwerk::earthwork {
 
 namespace {
 constexpr double tiny = tinyLength;
-/// Farther than any face; small enough to leave 1e-9 of precision.
-constexpr double farAway = 1e6;
 }  // namespace
 
 Gathering::Straight Gathering::straightOf(const Flank& flank, double about) {

@@ -10,6 +10,8 @@ namespace erdwerk::earthwork {
 
 /// Lengths smaller than this are none.
 inline constexpr double tinyLength = 1e-9;
+/// Farther than any face; small enough to leave 1e-9 of precision.
+inline constexpr double farAway = 1e6;
 
 /// A place on a straight between two, from 0 to 1.
 inline Along between(Along a, Along b, double t) {

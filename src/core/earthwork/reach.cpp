@@ -12,8 +12,6 @@ namespace erdwerk::earthwork {
 namespace {
 
 constexpr double tiny = tinyLength;
-/// Farther than any face; small enough to leave 1e-9 of precision.
-constexpr double farAway = 1e6;
 
 /// Scatters numbers that follow each other over the lowest bits, which a table takes.
 struct Scattered {

@@ -154,6 +154,23 @@ TEST(ParcelRound, SaysWhenItsFigureIsOpen) {
     ASSERT_TRUE(s.apply([&](const Document& d) -> Result<Edited> { return d.without(s.across); }));
     EXPECT_EQ(s.findings(), 1U);
     EXPECT_NEAR(s.area(), 30 * (19 + 16) / 2.0, 1e-9);
+    // Another line in its place is offered, not one that it follows already; taken, it is the side.
+    ObjectId instead;
+    s.document = s.document.added(
+        "Instead", objects::Line{linework::lineThrough(test::places("55 78, 95 78"), {})}, &instead);
+    bool taken = false;
+    const auto left = s.document;
+    for (const auto& finding : check::run(*s.results()))
+        for (const auto& fix : finding.fixes) {
+            if (finding.kind != "line-follows") continue;
+            EXPECT_EQ(fix.label.find("'Plot'"), std::string::npos) << fix.label;
+            if (fix.label == "Follow 'Instead'")
+                taken = s.apply([&](const Document& d) -> Result<Edited> { return fix.apply(d); });
+        }
+    ASSERT_TRUE(taken);
+    EXPECT_EQ(s.findings(), 0U);
+    EXPECT_NEAR(s.area(), 30 * 12, 1e-9);
+    s.document = left;
     ASSERT_TRUE(s.apply(loosen(s.results(), {s.boundary})));
     EXPECT_EQ(s.findings(), 0U);
     ASSERT_TRUE(s.apply(moveVertex(s.boundary, s.cornerAt({90, 90}), {90, 95})));
@@ -176,6 +193,26 @@ TEST(ParcelRound, ANeighboursCornerIsMovedOnce) {
     EXPECT_THAT(s.line(s.boundary).vertices[s.cornerAt({95, 95})].place, test::IsNear(95, 95, 1e-9));
     ASSERT_TRUE(s.apply(insertCorner({s.plot, {}, 2, 0.5}))) << s.said;
     EXPECT_EQ(s.line(s.boundary).vertices.size(), 5U);
+}
+
+TEST(ParcelRound, InACircleItStaysAndSaysSo) {
+    // As a damaged file may have it: itself among its lines, and two that follow each other.
+    PickedSite s;
+    const auto follow = [&](ObjectId line, std::vector<ObjectId> lines) {
+        s.document = document::changed<objects::Line>(s.document, line, [&](objects::Line& l) {
+            l.follows = std::make_shared<const objects::Follows>(objects::FigureOf{lines, {75, 80}});
+        });
+    };
+    follow(s.boundary, {s.boundary, s.plot});
+    EXPECT_EQ(s.findings(), 1U);
+    EXPECT_NEAR(s.area(), 600, 1e-9);
+    ASSERT_TRUE(s.apply(moveVertex(s.plot, 0, {61, 61})));
+    EXPECT_FALSE(s.apply(moveVertex(s.boundary, s.cornerAt({60, 70}), {61, 71})));
+    follow(s.boundary, {s.plot, s.across});
+    follow(s.plot, {s.boundary, s.across});
+    EXPECT_EQ(s.findings(), 2U);
+    ASSERT_TRUE(s.apply(moveVertex(s.across, 0, {50, 72})));
+    EXPECT_NEAR(s.area(), 600, 1e-9);
 }
 
 TEST(ParcelRound, ComesBackFromAFile) {
