@@ -6,6 +6,7 @@
 #include "core/operations/shape.h"
 #include "demo_site/cloud.h"
 #include "demo_site/site.h"
+#include "support/places.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -19,7 +20,7 @@ protected:
     void SetUp() override {
         WindowTest::SetUp();
         demo();
-        const std::string drawing = std::string(DEMO_FOLDER) + "/turning-place.gpkg";
+        const std::string drawing = std::string(test::demoFolder) + "/turning-place.gpkg";
         const auto read = format::readVectorFile(drawing);
         ASSERT_TRUE(read);
         const auto with = format::addVectorContent(doc(), drawing, *read);

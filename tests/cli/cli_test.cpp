@@ -16,7 +16,7 @@ using test::Folder;
 using test::cli;
 using test::Run;
 
-const std::string demo = DEMO_FOLDER;
+const std::string demo = test::demoFolder;
 
 class Cli : public testing::Test {
 protected:

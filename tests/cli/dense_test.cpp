@@ -209,7 +209,7 @@ TEST_F(DenseCli, CtrlCEndsCleanlyWithoutOutput) {
     const pid_t child = ::fork();
     if (child == 0) {
         (void)std::freopen("/dev/null", "w", stderr);
-        ::execl(CLI_BINARY, CLI_BINARY, "thin", input.c_str(), "--tolerance", "0.011", "-o", output.c_str(),
+        ::execl(test::cliBinary, test::cliBinary, "thin", input.c_str(), "--tolerance", "0.011", "-o", output.c_str(),
                 nullptr);
         ::_exit(99);
     }

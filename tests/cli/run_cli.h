@@ -7,6 +7,7 @@
 #include <nlohmann/json.hpp>
 
 #include "support/geometry.h"
+#include "support/places.h"
 
 namespace erdwerk::test {
 
@@ -19,7 +20,7 @@ struct Run {
 
 inline Run cli(const Folder& folder, const std::string& arguments) {
     const std::string err = folder / "stderr.txt";
-    const std::string command = "cd " + (folder / ".") + " && " + CLI_BINARY + " " + arguments + " 2>" + err;
+    const std::string command = "cd " + (folder / ".") + " && " + cliBinary + " " + arguments + " 2>" + err;
     Run run;
     std::FILE* pipe = ::popen(command.c_str(), "r");
     char buffer[4096];

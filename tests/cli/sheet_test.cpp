@@ -12,7 +12,7 @@ using test::cli;
 using testing::ElementsAre;
 using testing::HasSubstr;
 
-const std::string project = std::string(DEMO_FOLDER) + "/quillmoor.erdwerk";
+const std::string project = std::string(test::demoFolder) + "/quillmoor.erdwerk";
 
 /// What a program prints.
 std::string printed(const std::string& command) {

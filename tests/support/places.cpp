@@ -1,0 +1,8 @@
+#include "support/places.h"
+
+namespace erdwerk::test {
+
+const char* const demoFolder = DEMO_FOLDER;
+const char* const cliBinary = CLI_BINARY;
+
+}  // namespace erdwerk::test
