@@ -10,6 +10,7 @@
 #include "compare.h"
 #include "core/derive/model.h"
 #include "core/earthwork/pad.h"
+#include "core/objects/line.h"
 #include "core/operations/earthworks.h"
 #include "core/operations/edit.h"
 #include "core/terrain/trace.h"

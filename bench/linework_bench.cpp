@@ -12,6 +12,7 @@
 #include "core/derive/model.h"
 #include "core/format/vector_file.h"
 #include "core/linework/give_heights.h"
+#include "core/objects/line.h"
 #include "core/operations/lines.h"
 
 namespace {

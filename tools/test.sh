@@ -1,9 +1,10 @@
 #!/usr/bin/env bash
-# All the set-up and every check: format, layers, sizes, build, tests (windows under Xvfb), sanitizer run of the core tests,
-# clang-tidy. Closes with ctest's own summary.
+# All the set-up and every check and test: format, layers, sizes, build, windows under Xvfb, the core's tests with sanitizers,
+# clang-tidy. What was compiled or checked before on this machine, in any clone, is not done again. Closes with ctest's own summary.
 set -euo pipefail
 cd "$(dirname "$0")/.."
-step() { printf '\n== %s (%d s so far)\n' "$*" "$SECONDS"; }
+last=$SECONDS
+step() { printf '\n== %s (%d s so far, the last step %d s)\n' "$*" "$SECONDS" "$((SECONDS - last))"; last=$SECONDS; }
 
 step "packages"
 tools/setup.sh
@@ -20,9 +21,10 @@ cmake --preset release >/dev/null
 # All but the core tests, which are built and run once, with sanitizers.
 cmake --build --preset release --target erdwerk erdwerk-cli erdwerk-demo-site app-tests cli-tests case-runner benches
 
-step "core tests with sanitizers"
+step "core tests with sanitizers, build"
 cmake --preset sanitize >/dev/null
 cmake --build --preset sanitize --target core-tests
+step "core tests with sanitizers"
 parts=()
 for part in 0 1; do
   GTEST_TOTAL_SHARDS=2 GTEST_SHARD_INDEX=$part UBSAN_OPTIONS=print_stacktrace=1 ASAN_OPTIONS=detect_leaks=0 \
@@ -32,12 +34,8 @@ done
 for part in "${parts[@]}"; do wait "$part"; done
 
 step "clang-tidy"
-# Without the precompiled header: the other compiler cannot read it, and each file then stands for what it includes.
-mkdir -p build/tidy
-sed -E "s#-include [^ ]*cmake_pch.hxx##g; s#-Winvalid-pch##g" build/release/compile_commands.json > build/tidy/compile_commands.json
-# The units with CGAL or GDAL inside take minutes each and are left to the compiler's warnings.
-git ls-files 'src/core/*.cpp' 'src/cli/*.cpp' | grep -vE 'terrain/build|geometry/predicates|geometry/box_index|format/vector_file' |
-  xargs -P 2 -n 6 clang-tidy -p build/tidy --quiet --extra-arg=-Wno-unknown-warning-option 2>/dev/null
+python3 tools/tidy.py
 
 step "tests"
 ctest --preset release -j 2 -LE '^core$' -E core-tests_NOT_BUILT
+step "done"

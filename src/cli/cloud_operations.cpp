@@ -21,7 +21,7 @@ using nlohmann::ordered_json;
 constexpr double degree = std::numbers::pi / 180;
 
 Result<Outcome> cloudInfo(const Arguments& a) {
-    const std::string& file = a.inputs.front();
+    const std::string& file = a.inputs().front();
     const auto cloud = format::readCloud(file, a.context);
     if (!cloud) return tl::unexpected(cloud.error());
     const auto header = format::readLasHeader(file);
@@ -50,13 +50,13 @@ Result<Outcome> cloudInfo(const Arguments& a) {
 }
 
 Result<Outcome> ground(const Arguments& a) {
-    const std::string& file = a.inputs.front();
+    const std::string& file = a.inputs().front();
     const auto cloud = format::readLas(file, a.context);
     if (!cloud) return tl::unexpected(cloud.error());
     const auto classes = terrain::groundClasses(*cloud, {}, a.context);
     if (!classes && classes.error().code == ErrorCode::Cancelled) return tl::unexpected(classes.error());
     if (!classes) return badInput(classes.error().text, file, 1);
-    if (auto done = format::writeLasWithClasses(file, a.output, *classes); !done)
+    if (auto done = format::writeLasWithClasses(file, a.text("output"), *classes); !done)
         return tl::unexpected(done.error());
     const auto count = std::count(classes->begin(), classes->end(), survey::cloud_class::ground);
     Outcome out;
@@ -84,14 +84,15 @@ Result<std::shared_ptr<const terrain::TinLocator>> denseSurface(const std::strin
 }
 
 Result<Outcome> creases(const Arguments& a) {
-    const auto surface = denseSurface(a.inputs.front(), a);
+    const auto surface = denseSurface(a.inputs().front(), a);
     if (!surface) return tl::unexpected(surface.error());
     const double spacing = terrain::meanSpacing((*surface)->tin());
     auto grid = terrain::gridOf(**surface, (*surface)->tin().bounds(), spacing, a.context);
     if (!grid) return tl::unexpected(grid.error());
     const terrain::CreaseField field(std::move(*grid));
-    const double deviation = a.deviation > 0 ? a.deviation : spacing / 2;
-    const auto found = terrain::findCreases(field, {a.minAngle * degree, a.minLength, deviation}, a.context);
+    const double deviation = a.number("deviation") > 0 ? a.number("deviation") : spacing / 2;
+    const auto found = terrain::findCreases(
+        field, {a.number("min-angle") * degree, a.number("min-length"), deviation}, a.context);
     if (a.context.isCancelled()) return cancelled();
     format::VectorLayer layer{"creases",
                               format::Shape::LineZ,
@@ -110,7 +111,8 @@ Result<Outcome> creases(const Arguments& a) {
                     crease.bend / degree};
         layer.features.push_back(std::move(f));
     }
-    if (auto done = format::writeVectorFile(a.output, {layer}); !done) return tl::unexpected(done.error());
+    if (auto done = format::writeVectorFile(a.text("output"), {layer}); !done)
+        return tl::unexpected(done.error());
     Outcome out;
     out.json = {{"lines", found.size()}, {"length", length}};
     return out;
@@ -120,34 +122,36 @@ Result<Outcome> creases(const Arguments& a) {
 
 std::vector<Operation> cloudOperations() {
     std::vector<Operation> out;
-    out.push_back(
-        {"cloud-info", "Figures of a point cloud.", "erdwerk-cli cloud-info data/demo/knoll.las --json",
-         [](CLI::App& app, Arguments& a) {
-             app.add_option("cloud", a.inputs, "a cloud: .las, .ply or text x y z")->required()->expected(1);
-         },
-         cloudInfo});
+    out.push_back({"cloud-info", "Figures of a point cloud.",
+                   "erdwerk-cli cloud-info data/demo/knoll.las --json",
+                   [](Options& options) {
+                       options.inputs("cloud", "a cloud: .las, .ply or text x y z").needed().count(1);
+                   },
+                   cloudInfo});
     out.push_back({"ground", "Classify the ground points of a cloud; nothing else in the file changes.",
                    "erdwerk-cli ground data/demo/knoll.las -o knoll-ground.las --json",
-                   [](CLI::App& app, Arguments& a) {
-                       app.add_option("cloud", a.inputs, "a .las file")->required()->expected(1);
-                       app.add_option("-o,--output", a.output, "the .las file to write")->required();
+                   [](Options& options) {
+                       options.inputs("cloud", "a .las file").needed().count(1);
+                       options.text("-o,--output", "the .las file to write").needed();
                    },
                    ground});
-    out.push_back(
-        {"creases", "Crests and toes in dense heights.",
-         "erdwerk-cli creases data/demo/knoll.las --min-angle 25 -o creases.gpkg --json",
-         [](CLI::App& app, Arguments& a) {
-             denseArgument(app, a);
-             classesOption(app, a);
-             app.add_option("--min-angle", a.minAngle, "degrees between the ground on both sides (25)")
-                 ->check(CLI::Range(1.0, 90.0));
-             app.add_option("--min-length", a.minLength, "shortest line (5)")->check(CLI::NonNegativeNumber);
-             app.add_option("--deviation", a.deviation,
-                            "of the simplified line, in plan and height (half the spacing of the source)")
-                 ->check(CLI::PositiveNumber);
-             app.add_option("-o,--output", a.output, "lines to write: .gpkg or .geojson")->required();
-         },
-         creases});
+    out.push_back({"creases", "Crests and toes in dense heights.",
+                   "erdwerk-cli creases data/demo/knoll.las --min-angle 25 -o creases.gpkg --json",
+                   [](Options& options) {
+                       denseArgument(options);
+                       classesOption(options);
+                       options.number("--min-angle", "degrees between the ground on both sides (25)")
+                           .defaultsTo(25)
+                           .between(1.0, 90.0);
+                       options.number("--min-length", "shortest line (5)").defaultsTo(5).notNegative();
+                       options
+                           .number(
+                               "--deviation",
+                               "of the simplified line, in plan and height (half the spacing of the source)")
+                           .positive();
+                       options.text("-o,--output", "lines to write: .gpkg or .geojson").needed();
+                   },
+                   creases});
     return out;
 }
 

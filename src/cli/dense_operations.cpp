@@ -16,24 +16,24 @@ using nlohmann::ordered_json;
 constexpr double degree = std::numbers::pi / 180;
 
 Result<Outcome> thin(const Arguments& a) {
-    const std::string& source = a.inputs.front();
+    const std::string& source = a.inputs().front();
     const auto points = format::readDense(source, classFilter(a), a.context);
     if (!points) return tl::unexpected(points.error());
     terrain::ThinOptions options;
-    options.tolerance = a.tolerance;
-    options.slopeChange = a.slopeChange * degree;
-    auto lines = readBreaklines(a.lines);
+    options.tolerance = a.number("tolerance");
+    options.slopeChange = a.number("slope-change") * degree;
+    auto lines = readBreaklines(a.texts("lines"));
     if (!lines) return tl::unexpected(lines.error());
     options.lines = std::move(*lines);
-    if (!a.boundary.empty()) {
-        auto boundary = readBoundary(a.boundary);
+    if (!a.text("boundary").empty()) {
+        auto boundary = readBoundary(a.text("boundary"));
         if (!boundary) return tl::unexpected(boundary.error());
         options.boundary = std::move(*boundary);
     }
     const auto thinned = terrain::thin(*points, options, a.context);
     if (!thinned && thinned.error().code == ErrorCode::Cancelled) return tl::unexpected(thinned.error());
     if (!thinned) return badInput(thinned.error().text, source, 1);
-    if (auto done = writeSurface(a.output, thinned->tin); !done) return tl::unexpected(done.error());
+    if (auto done = writeSurface(a.text("output"), thinned->tin); !done) return tl::unexpected(done.error());
     Outcome out;
     out.json = {{"pointsIn", thinned->pointsIn},
                 {"pointsKept", thinned->tin.vertexCount()},
@@ -50,24 +50,25 @@ Result<Outcome> thin(const Arguments& a) {
 }
 
 Result<Outcome> fit(const Arguments& a) {
-    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
+    const auto surface = format::openSurface(a.inputs().front(), a.withJournal);
     if (!surface) return tl::unexpected(surface.error());
-    const auto points = format::readDense(a.source, classFilter(a), a.context);
+    const auto points = format::readDense(a.text("source"), classFilter(a), a.context);
     if (!points) return tl::unexpected(points.error());
     const auto deviations = terrain::deviationsOf(**surface, *points, a.context);
     if (!deviations) return tl::unexpected(deviations.error());
-    const auto f = terrain::figuresOf(*deviations, a.tolerance);
-    if (f.points == 0) return badInput("none of its points lies on the surface", a.source, 1);
+    const auto f = terrain::figuresOf(*deviations, a.number("tolerance"));
+    if (f.points == 0) return badInput("none of its points lies on the surface", a.text("source"), 1);
     Outcome out;
-    out.json = {{"points", f.points},
-                {"outside", f.outside},
-                {"mean", f.mean},
-                {"rms", f.rms},
-                {"largestUp", f.largestUp},
-                {"largestDown", f.largestDown},
-                {"p95", f.p95},
-                {"within", a.tolerance > 0 ? ordered_json(f.withinShare()) : ordered_json(nullptr)}};
-    out.dataIsWrong = a.tolerance > 0 && f.within < f.points;
+    out.json = {
+        {"points", f.points},
+        {"outside", f.outside},
+        {"mean", f.mean},
+        {"rms", f.rms},
+        {"largestUp", f.largestUp},
+        {"largestDown", f.largestDown},
+        {"p95", f.p95},
+        {"within", a.number("tolerance") > 0 ? ordered_json(f.withinShare()) : ordered_json(nullptr)}};
+    out.dataIsWrong = a.number("tolerance") > 0 && f.within < f.points;
     return out;
 }
 
@@ -78,33 +79,28 @@ std::vector<Operation> denseOperations() {
     out.push_back(
         {"thin", "The fewest triangles within a tolerance of all points.",
          "erdwerk-cli thin knoll-ground.las --classes 2 --tolerance 0.1 -o knoll.ply",
-         [](CLI::App& app, Arguments& a) {
-             denseArgument(app, a);
-             classesOption(app, a);
-             app.add_option("--tolerance", a.tolerance, "greatest deviation in height")
-                 ->required()
-                 ->check(CLI::PositiveNumber);
-             app.add_option(
-                    "--slope-change", a.slopeChange,
-                    "degrees; where neighbouring triangles differ by more, a quarter of the tolerance")
-                 ->check(CLI::PositiveNumber);
-             app.add_option("--boundary", a.boundary, "vector file with one closed line");
-             app.add_option("--lines", a.lines, "vector files of breaklines with heights");
-             app.add_option("-o,--output", a.output, "surface to write: .xml, .ply, .obj or .glb")
-                 ->required();
+         [](Options& options) {
+             denseArgument(options);
+             classesOption(options);
+             options.number("--tolerance", "greatest deviation in height").needed().positive();
+             options
+                 .number("--slope-change",
+                         "degrees; where neighbouring triangles differ by more, a quarter of the tolerance")
+                 .positive();
+             options.text("--boundary", "vector file with one closed line");
+             options.texts("--lines", "vector files of breaklines with heights");
+             options.text("-o,--output", "surface to write: .xml, .ply, .obj or .glb").needed();
          },
          thin});
-    out.push_back(
-        {"fit", "How well a surface fits dense heights.",
-         "erdwerk-cli fit knoll.ply --source knoll-ground.las --classes 2 --tolerance 0.1 --json",
-         [](CLI::App& app, Arguments& a) {
-             surfaceArgument(app, a);
-             app.add_option("--source", a.source, "a cloud, raster or surface (its points)")->required();
-             classesOption(app, a);
-             app.add_option("--tolerance", a.tolerance, "for the share within it")
-                 ->check(CLI::PositiveNumber);
-         },
-         fit});
+    out.push_back({"fit", "How well a surface fits dense heights.",
+                   "erdwerk-cli fit knoll.ply --source knoll-ground.las --classes 2 --tolerance 0.1 --json",
+                   [](Options& options) {
+                       surfaceArgument(options);
+                       options.text("--source", "a cloud, raster or surface (its points)").needed();
+                       classesOption(options);
+                       options.number("--tolerance", "for the share within it").positive();
+                   },
+                   fit});
     return out;
 }
 

@@ -71,25 +71,26 @@ private:
 Result<Outcome> offset(const Arguments& a) {
     std::vector<linework::OffsetRow> rows;
     bool onGround = false;
-    for (const auto& text : a.rows) {
+    for (const auto& text : a.texts("row")) {
         auto row = linework::parseOffsetRow(text);
         if (!row) return badInput("--row " + text + ": " + row.error().text);
         onGround = onGround || row->height.by == linework::RowHeight::By::Surface;
         rows.push_back(std::move(*row));
     }
     std::shared_ptr<const terrain::TinLocator> surface;
-    if (onGround && a.surfaces.empty()) return badInput("a row on the surface needs --surface");
-    if (!a.surfaces.empty()) {
-        auto opened = format::openSurface(a.surfaces.front(), a.withJournal);
+    if (onGround && a.texts("surface").empty()) return badInput("a row on the surface needs --surface");
+    if (!a.texts("surface").empty()) {
+        auto opened = format::openSurface(a.texts("surface").front(), a.withJournal);
         if (!opened) return tl::unexpected(opened.error());
         surface = std::move(*opened);
     }
-    const auto lines = readLines(a.inputs);
+    const auto lines = readLines(a.inputs());
     if (!lines) return tl::unexpected(lines.error());
     linework::OffsetOptions options;
-    options.right = a.side == "right";
-    options.corners = a.corners == "round" ? linework::OutsideCorner::Round : linework::OutsideCorner::Mitre;
-    LineLayers layers(a.output, "rows", {{"name"}, {"row", format::FieldKind::Integer}});
+    options.right = a.text("side") == "right";
+    options.corners =
+        a.text("corners") == "round" ? linework::OutsideCorner::Round : linework::OutsideCorner::Mitre;
+    LineLayers layers(a.text("output"), "rows", {{"name"}, {"row", format::FieldKind::Integer}});
     Outcome out;
     out.json["lines"] = ordered_json::array();
     for (const auto& given : *lines) {
@@ -99,7 +100,7 @@ Result<Outcome> offset(const Arguments& a) {
             if (!row) {
                 say("line " + given.name + ", row " + std::to_string(r + 1) + ": " + row.error().text);
                 out.dataIsWrong = true;
-                if (a.chained) break;  // there is nothing to measure the others from
+                if (a.flag("chained")) break;  // there is nothing to measure the others from
                 continue;
             }
             if (rows[r].height.by == linework::RowHeight::By::Surface) *row = onSurface(*row, *surface);
@@ -110,10 +111,10 @@ Result<Outcome> offset(const Arguments& a) {
             layers.add(std::move(f), arcs);
             out.json["lines"].push_back(
                 {{"row", r + 1}, {"length", value.length}, {"corners", cornersOf(*row).size()}});
-            if (a.chained) source = std::move(value);
+            if (a.flag("chained")) source = std::move(value);
         }
     }
-    if (layers.empty()) return badInput("nothing is left of any row", a.inputs.front(), 1);
+    if (layers.empty()) return badInput("nothing is left of any row", a.inputs().front(), 1);
     if (auto done = std::move(layers).write(); !done) return tl::unexpected(done.error());
     return out;
 }
@@ -129,17 +130,19 @@ Result<std::vector<std::vector<geometry::Vec3>>> chainsOf(const std::string& fil
 
 Result<Outcome> meet(const Arguments& a) {
     linework::MeetOptions options;
-    for (const auto& [text, grade] : {std::pair{&a.gradeA, &options.a}, {&a.gradeB, &options.b}}) {
+    for (const auto& [text, grade] :
+         {std::pair{&a.text("grade-a"), &options.a}, {&a.text("grade-b"), &options.b}}) {
         const auto entry = parseHeightEntry(*text);
         const auto* typed = entry ? std::get_if<TypedGrade>(&*entry) : nullptr;
         if (typed == nullptr)
             return badInput("'" + *text + "' is no grade or ratio; write it like -2% or -3:1");
         *grade = typed->grade;
     }
-    options.along = a.slopeAlong == "fall" ? linework::SlopeAlong::Fall : linework::SlopeAlong::Perpendicular;
-    const auto first = chainsOf(a.inputs[0]);
+    options.along =
+        a.text("along") == "fall" ? linework::SlopeAlong::Fall : linework::SlopeAlong::Perpendicular;
+    const auto first = chainsOf(a.inputs()[0]);
     if (!first) return tl::unexpected(first.error());
-    const auto second = chainsOf(a.inputs[1]);
+    const auto second = chainsOf(a.inputs()[1]);
     if (!second) return tl::unexpected(second.error());
     format::VectorLayer layer{"meeting", format::Shape::LineZ, {}, {}};
     Outcome out;
@@ -167,7 +170,7 @@ Result<Outcome> meet(const Arguments& a) {
         out.json = {{"length", 0}, {"min", nullptr}, {"max", nullptr}};
         return out;
     }
-    if (auto done = format::writeVectorFile(a.output, {std::move(layer)}); !done)
+    if (auto done = format::writeVectorFile(a.text("output"), {std::move(layer)}); !done)
         return tl::unexpected(done.error());
     out.json = {{"length", length}, {"min", least}, {"max", most}};
     return out;
@@ -175,14 +178,15 @@ Result<Outcome> meet(const Arguments& a) {
 
 Result<linework::HeightGivers> readGivers(const Arguments& a) {
     linework::HeightGivers out;
-    const auto crossing = readLines(a.crossing);
+    const auto crossing = readLines(a.texts("crossing"));
     if (!crossing) return tl::unexpected(crossing.error());
     for (const auto& line : *crossing) out.lines.push_back({line.name, resolved(line.line)});
-    for (const auto& file : a.points) {
+    for (const auto& file : a.texts("points")) {
         const bool table = file.ends_with(".csv") || file.ends_with(".txt");
         std::vector<survey::SurveyPoint> points;
         if (table) {
-            auto read = format::readPointFile(file, {a.columns, a.skipBadRows}, LengthUnit::Metre);
+            auto read =
+                format::readPointFile(file, {a.text("columns"), a.flag("skip-bad-rows")}, LengthUnit::Metre);
             if (!read) return tl::unexpected(read.error());
             points = std::move(read->points);
         } else {
@@ -193,32 +197,32 @@ Result<linework::HeightGivers> readGivers(const Arguments& a) {
         for (const auto& p : points)
             if (p.height) out.points.push_back({p.number, p.plan, *p.height});
     }
-    for (const auto& file : a.texts) {
-        auto texts = format::readTexts(file, a.field);
+    for (const auto& file : a.texts("texts")) {
+        auto texts = format::readTexts(file, a.text("field"));
         if (!texts) return tl::unexpected(texts.error());
         for (auto& t : *texts) out.texts.push_back({std::move(t.text), t.place});
     }
-    const auto leaders = readLines(a.leaders);
+    const auto leaders = readLines(a.texts("leaders"));
     if (!leaders) return tl::unexpected(leaders.error());
     for (const auto& line : *leaders) out.leaders.push_back(planPath(line.line));
-    out.prefix = a.prefix;
+    out.prefix = a.text("prefix");
     return out;
 }
 
 Result<Outcome> giveHeights(const Arguments& a) {
-    if (!a.texts.empty() && a.field.empty())
+    if (!a.texts("texts").empty() && a.text("field").empty())
         return badInput("--texts needs --field, the attribute that is read");
-    const auto lines = readLines(a.inputs);
+    const auto lines = readLines(a.inputs());
     if (!lines) return tl::unexpected(lines.error());
     const auto givers = readGivers(a);
     if (!givers) return tl::unexpected(givers.error());
     std::vector<linework::FlatLine> flat;
     for (const auto& line : *lines) flat.push_back({line.name, line.line});
     linework::GiveOptions options;
-    if (a.tolerance > 0) options.tolerance = a.tolerance;
-    if (!a.otherwise.empty()) {
-        options.otherwise = parseNumber(a.otherwise);
-        if (!options.otherwise) return badInput("--otherwise: '" + a.otherwise + "' is no height");
+    if (a.number("tolerance") > 0) options.tolerance = a.number("tolerance");
+    if (!a.text("otherwise").empty()) {
+        options.otherwise = parseNumber(a.text("otherwise"));
+        if (!options.otherwise) return badInput("--otherwise: '" + a.text("otherwise") + "' is no height");
     }
     const auto done = linework::giveHeights(flat, *givers, options, a.context);
     if (!done) return tl::unexpected(done.error());
@@ -238,7 +242,7 @@ Result<Outcome> giveHeights(const Arguments& a) {
     for (const auto& u : done->unused)
         out.json["unused"].push_back({{"text", u.text}, {"at", {u.at.x, u.at.y}}, {"why", u.why}});
     out.dataIsWrong = !done->missed.empty();
-    LineLayers layers(a.output, "lines", {{"name"}, {"rules"}});
+    LineLayers layers(a.text("output"), "lines", {{"name"}, {"rules"}});
     for (std::size_t i = 0; i < flat.size(); ++i) {
         const auto value = resolved(done->lines[i]);
         const bool arcs = layers.keepsArcs(value);
@@ -251,32 +255,30 @@ Result<Outcome> giveHeights(const Arguments& a) {
     return out;
 }
 
-void linesArgument(CLI::App& app, Arguments& a) {
-    app.add_option("lines", a.inputs, "vector files")->required();
+void linesArgument(Options& options) {
+    options.inputs("lines", "vector files").needed();
 }
-void outputOption(CLI::App& app, Arguments& a) {
-    app.add_option("-o,--output", a.output, "3D lines to write: .gpkg or .geojson")->required();
+void outputOption(Options& options) {
+    options.text("-o,--output", "3D lines to write: .gpkg or .geojson").needed();
 }
 
 Operation offsetOperation() {
     return {
         "offset", "Lines beside lines: rows of a run and a height.",
         "erdwerk-cli offset data/demo/lane.gpkg --side right --row 0.5,-2% --row 3,3:1 -o rows.gpkg --json",
-        [](CLI::App& app, Arguments& a) {
-            linesArgument(app, a);
-            app.add_option("--side", a.side, "left or right of the direction of the line")
-                ->required()
-                ->check(CLI::IsMember({"left", "right"}));
-            app.add_option("--row", a.rows,
-                           "RUN or RUN,HEIGHT; HEIGHT: +0.15, 2%, 3:1, =101.25 or = (surface)")
-                ->required()
-                ->expected(1)
-                ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
-            app.add_flag("--chained", a.chained, "each row is measured from the row before");
-            app.add_option("--corners", a.corners, "mitre or round (mitre)")
-                ->check(CLI::IsMember({"mitre", "round"}));
-            app.add_option("--surface", a.surfaces, "for rows on it")->expected(1);
-            outputOption(app, a);
+        [](Options& options) {
+            linesArgument(options);
+            options.text("--side", "left or right of the direction of the line")
+                .needed()
+                .among({"left", "right"});
+            options.texts("--row", "RUN or RUN,HEIGHT; HEIGHT: +0.15, 2%, 3:1, =101.25 or = (surface)")
+                .needed()
+                .count(1)
+                .all();
+            options.flag("--chained", "each row is measured from the row before");
+            options.text("--corners", "mitre or round (mitre)").defaultsTo("mitre").among({"mitre", "round"});
+            options.texts("--surface", "for rows on it").count(1);
+            outputOption(options);
         },
         offset};
 }
@@ -286,16 +288,14 @@ Operation meetOperation() {
             "erdwerk-cli meet 'data/demo/lines.gpkg:Lane edge left' 'data/demo/lines.gpkg:Lane edge "
             "right' --grade-a "
             "-2% --grade-b -2% -o middle.geojson --json",
-            [](CLI::App& app, Arguments& a) {
-                app.add_option("lines", a.inputs, "two files with one line each, or FILE:NAME")
-                    ->required()
-                    ->expected(2);
-                app.add_option("--grade-a", a.gradeA, "grade or ratio from the first, upwards positive")
-                    ->required();
-                app.add_option("--grade-b", a.gradeB, "and from the second")->required();
-                app.add_option("--along", a.slopeAlong, "perpendicular or fall (perpendicular)")
-                    ->check(CLI::IsMember({"perpendicular", "fall"}));
-                outputOption(app, a);
+            [](Options& options) {
+                options.inputs("lines", "two files with one line each, or FILE:NAME").needed().count(2);
+                options.text("--grade-a", "grade or ratio from the first, upwards positive").needed();
+                options.text("--grade-b", "and from the second").needed();
+                options.text("--along", "perpendicular or fall (perpendicular)")
+                    .defaultsTo("perpendicular")
+                    .among({"perpendicular", "fall"});
+                outputOption(options);
             },
             meet};
 }
@@ -305,20 +305,19 @@ Operation giveHeightsOperation() {
             "erdwerk-cli give-heights data/demo/plot.gpkg --points data/demo/survey.csv --tolerance "
             "0.5 --otherwise 318 "
             "-o plot.gpkg --json",
-            [](CLI::App& app, Arguments& a) {
-                linesArgument(app, a);
-                app.add_option("--crossing", a.crossing, "3D lines that cross or touch them");
-                app.add_option("--points", a.points, "points: .csv or a vector file");
-                app.add_option("--columns", a.columns, "letters of the columns of a CSV");
-                app.add_flag("--skip-bad-rows", a.skipBadRows, "go on after rows that cannot be read");
-                app.add_option("--texts", a.texts, "points with a text");
-                app.add_option("--field", a.field, "the attribute that holds the text");
-                app.add_option("--leaders", a.leaders, "lines from a text to what it speaks of");
-                app.add_option("--prefix", a.prefix, "what texts with heights begin with");
-                app.add_option("--tolerance", a.tolerance, "between a giver and a line (0.05)")
-                    ->check(CLI::PositiveNumber);
-                app.add_option("--otherwise", a.otherwise, "the height of what nothing gives one");
-                outputOption(app, a);
+            [](Options& options) {
+                linesArgument(options);
+                options.texts("--crossing", "3D lines that cross or touch them");
+                options.texts("--points", "points: .csv or a vector file");
+                options.text("--columns", "letters of the columns of a CSV");
+                options.flag("--skip-bad-rows", "go on after rows that cannot be read");
+                options.texts("--texts", "points with a text");
+                options.text("--field", "the attribute that holds the text");
+                options.texts("--leaders", "lines from a text to what it speaks of");
+                options.text("--prefix", "what texts with heights begin with");
+                options.number("--tolerance", "between a giver and a line (0.05)").positive();
+                options.text("--otherwise", "the height of what nothing gives one");
+                outputOption(options);
             },
             giveHeights};
 }

@@ -92,20 +92,20 @@ Result<geometry::Vec2> placeOf(const std::string& text) {
 
 /// The parcel of a file in called units and called north.
 Result<parcel::ParcelGeometry> parcelIn(const Arguments& a, double calledPerUnit) {
-    const auto line = readOneLine(a.compare, "a parcel");
+    const auto line = readOneLine(a.text("compare"), "a parcel");
     if (!line) return tl::unexpected(line.error());
     return parcel::asCalled(parcel::survey(planPath(line->line)), calledPerUnit,
-                            Angle::degrees(a.azimuthOfNorth));
+                            Angle::degrees(a.number("azimuth-of-north")));
 }
 
 Result<void> writeFigure(const Arguments& a, const std::vector<parcel::DrawnCourse>& drawn, double factor) {
     geometry::Vec2 at;
-    if (!a.at.empty()) {
-        const auto place = placeOf(a.at);
+    if (!a.text("at").empty()) {
+        const auto place = placeOf(a.text("at"));
         if (!place) return tl::unexpected(place.error());
         at = *place;
     }
-    const auto path = parcel::figureOf(drawn, at, Angle::degrees(a.azimuthOfNorth), factor);
+    const auto path = parcel::figureOf(drawn, at, Angle::degrees(a.number("azimuth-of-north")), factor);
     format::VectorLayer layer{"read_description", format::Shape::CurveZ, {{"name"}}, {}};
     format::VectorFeature feature;
     feature.flat = true;
@@ -122,7 +122,7 @@ Result<void> writeFigure(const Arguments& a, const std::vector<parcel::DrawnCour
     feature.places.push_back({last.place.x, last.place.y, 0});
     feature.values = {std::string("as called")};
     layer.features.push_back(std::move(feature));
-    return format::writeVectorFile(a.output, {layer});
+    return format::writeVectorFile(a.text("output"), {layer});
 }
 
 std::string wordsFor(const ordered_json& differences, std::size_t unread, bool gap) {
@@ -140,19 +140,19 @@ std::string wordsFor(const ordered_json& differences, std::size_t unread, bool g
 }
 
 Result<Outcome> readBack(const Arguments& a) {
-    const auto text = format::readTextFile(a.inputs.front());
+    const auto text = format::readTextFile(a.inputs().front());
     if (!text) return tl::unexpected(text.error());
-    const auto given = parcel::calledUnitFrom(a.calledUnit.empty() ? "m" : a.calledUnit);
+    const auto given = parcel::calledUnitFrom(a.text("unit").empty() ? "m" : a.text("unit"));
     if (!given) return badInput("--unit is m, ft, ftUS or chain");
     const auto read = parcel::readDescription(*text, *given);
-    if (!read) return badInput(read.error().text, a.inputs.front(), 1);
+    if (!read) return badInput(read.error().text, a.inputs().front(), 1);
     const auto drawn = parcel::drawnCourses(*read);
     const auto shape = parcel::shapeOf(drawn);
-    const auto planUnit = a.calledUnit.empty() ? read->unit : *given;
+    const auto planUnit = a.text("unit").empty() ? read->unit : *given;
     const double factor = metresPer(read->unit) / metresPer(planUnit);
 
     std::vector<parcel::TextDifference> differences;
-    if (a.compare.empty()) {
+    if (a.text("compare").empty()) {
         differences = contradictions(*read, drawn);
     } else {
         const auto figure = parcelIn(a, 1 / factor);
@@ -160,7 +160,7 @@ Result<Outcome> readBack(const Arguments& a) {
         differences = comparedWith(*read, drawn, *figure);
     }
     if (shape.geometry.courses.empty())
-        return badInput("none of its calls can be drawn", a.inputs.front(), 1);
+        return badInput("none of its calls can be drawn", a.inputs().front(), 1);
     if (auto written = writeFigure(a, drawn, factor); !written) return tl::unexpected(written.error());
 
     Outcome out;
@@ -199,18 +199,18 @@ std::vector<Operation> descriptionOperations() {
          "erdwerk-cli read-description data/demo/plot.txt --unit m --compare data/demo/plot.gpkg -o "
          "called.gpkg "
          "--json",
-         [](CLI::App& app, Arguments& a) {
-             app.add_option("text", a.inputs, "a text file in UTF-8")->required()->expected(1);
-             app.add_option("--at", a.at, "E,N of the point of beginning (0,0)");
-             app.add_option("--azimuth-of-north", a.azimuthOfNorth,
+         [](Options& options) {
+             options.inputs("text", "a text file in UTF-8").needed().count(1);
+             options.text("--at", "E,N of the point of beginning (0,0)");
+             options.number("--azimuth-of-north",
                             "azimuth in the plan, in degrees, of the north that is called (0)");
-             app.add_option(
-                    "--unit", a.calledUnit,
-                    "of the plan, and of lengths when the text does not say: m, ft, ftUS or chain (what "
-                    "the text says, else m)")
-                 ->check(CLI::IsMember({"m", "ft", "ftUS", "chain"}));
-             app.add_option("--compare", a.compare, "vector file with one closed line; curves are kept");
-             app.add_option("-o,--output", a.output, "the figure as called: .gpkg or .geojson")->required();
+             options
+                 .text("--unit",
+                       "of the plan, and of lengths when the text does not say: m, ft, ftUS or chain (what "
+                       "the text says, else m)")
+                 .among({"m", "ft", "ftUS", "chain"});
+             options.text("--compare", "vector file with one closed line; curves are kept");
+             options.text("-o,--output", "the figure as called: .gpkg or .geojson").needed();
          },
          readBack}};
 }

@@ -15,8 +15,8 @@ using format::FieldKind;
 using format::Shape;
 
 Result<format::VectorLayer> contourLayer(const terrain::Tin& tin, const Arguments& a) {
-    if (a.interval <= 0) return badInput("contours need an --interval");
-    const auto lines = terrain::contours(tin, {a.interval, false}, a.context);
+    if (a.number("interval") <= 0) return badInput("contours need an --interval");
+    const auto lines = terrain::contours(tin, {a.number("interval"), false}, a.context);
     if (!lines) return tl::unexpected(lines.error());
     format::VectorLayer layer{"contours", Shape::LineZ, {{"height", FieldKind::Real}}, {}};
     for (const auto& line : *lines) {
@@ -58,14 +58,14 @@ format::VectorLayer partsOf(const terrain::Tin& tin, const std::string& what) {
 }
 
 Result<Outcome> extract(const Arguments& a) {
-    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
+    const auto surface = format::openSurface(a.inputs().front(), a.withJournal);
     if (!surface) return tl::unexpected(surface.error());
     const auto& tin = (*surface)->tin();
-    auto layer =
-        a.what == "contours" ? contourLayer(tin, a) : Result<format::VectorLayer>(partsOf(tin, a.what));
+    auto layer = a.text("what") == "contours" ? contourLayer(tin, a)
+                                              : Result<format::VectorLayer>(partsOf(tin, a.text("what")));
     if (!layer) return tl::unexpected(layer.error());
     const std::size_t features = layer->features.size();
-    if (auto done = format::writeVectorFile(a.output, {std::move(*layer)}); !done)
+    if (auto done = format::writeVectorFile(a.text("output"), {std::move(*layer)}); !done)
         return tl::unexpected(done.error());
     Outcome out;
     out.json = {{"features", features}};
@@ -73,11 +73,11 @@ Result<Outcome> extract(const Arguments& a) {
 }
 
 Result<Outcome> raster(const Arguments& a) {
-    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
+    const auto surface = format::openSurface(a.inputs().front(), a.withJournal);
     if (!surface) return tl::unexpected(surface.error());
-    const auto sampled = terrain::rasterOf(**surface, a.cell, a.context);
+    const auto sampled = terrain::rasterOf(**surface, a.number("cell"), a.context);
     if (!sampled) return tl::unexpected(sampled.error());
-    if (auto done = format::writeRaster(a.output, *sampled, {a.doublePrecision}); !done)
+    if (auto done = format::writeRaster(a.text("output"), *sampled, {a.flag("double")}); !done)
         return tl::unexpected(done.error());
     Outcome out;
     out.json = {{"columns", sampled->columns},
@@ -90,28 +90,26 @@ Result<Outcome> raster(const Arguments& a) {
 
 std::vector<Operation> extractOperations() {
     std::vector<Operation> out;
-    out.push_back(
-        {"extract", "Parts of a surface as features.",
-         "erdwerk-cli extract ground.ply --what edge -o edge.geojson --json",
-         [](CLI::App& app, Arguments& a) {
-             surfaceArgument(app, a);
-             app.add_option("--what", a.what, "contours, triangles, edge or points")
-                 ->required()
-                 ->check(CLI::IsMember({"contours", "triangles", "edge", "points"}));
-             app.add_option("--interval", a.interval, "of contours")->check(CLI::PositiveNumber);
-             app.add_option("-o,--output", a.output, "features to write: .gpkg or .geojson")->required();
-         },
-         extract});
-    out.push_back(
-        {"raster", "A surface as GeoTIFF: heights at cell centres.",
-         "erdwerk-cli raster ground.ply --cell 0.5 -o ground.tif --json",
-         [](CLI::App& app, Arguments& a) {
-             surfaceArgument(app, a);
-             app.add_option("--cell", a.cell, "side of a cell")->required()->check(CLI::PositiveNumber);
-             app.add_flag("--double", a.doublePrecision, "64-bit heights");
-             app.add_option("-o,--output", a.output, "GeoTIFF to write: .tif")->required();
-         },
-         raster});
+    out.push_back({"extract", "Parts of a surface as features.",
+                   "erdwerk-cli extract ground.ply --what edge -o edge.geojson --json",
+                   [](Options& options) {
+                       surfaceArgument(options);
+                       options.text("--what", "contours, triangles, edge or points")
+                           .needed()
+                           .among({"contours", "triangles", "edge", "points"});
+                       options.number("--interval", "of contours").positive();
+                       options.text("-o,--output", "features to write: .gpkg or .geojson").needed();
+                   },
+                   extract});
+    out.push_back({"raster", "A surface as GeoTIFF: heights at cell centres.",
+                   "erdwerk-cli raster ground.ply --cell 0.5 -o ground.tif --json",
+                   [](Options& options) {
+                       surfaceArgument(options);
+                       options.number("--cell", "side of a cell").needed().positive();
+                       options.flag("--double", "64-bit heights");
+                       options.text("-o,--output", "GeoTIFF to write: .tif").needed();
+                   },
+                   raster});
     return out;
 }
 

@@ -1,4 +1,5 @@
 #include "cli/operation.h"
+#include "core/derive/surface_result.h"
 #include "core/format/line_rules.h"
 #include "core/linework/drape.h"
 #include "core/linework/rule_list.h"
@@ -21,7 +22,7 @@ ordered_json orNull(const std::optional<T>& value) {
 /// NAME=FILE, each; the names go to `names`.
 Result<Locators> namedSurfaces(const Arguments& a, std::vector<std::string>& names) {
     Locators out;
-    for (const auto& word : a.surfaces) {
+    for (const auto& word : a.texts("surface")) {
         const auto mark = word.find('=');
         if (mark == std::string::npos || mark == 0)
             return badInput("--surface is NAME=FILE, not '" + word + "'");
@@ -80,7 +81,7 @@ Result<Outcome> resolve(const Arguments& a) {
     std::vector<std::string> names;
     const auto surfaces = namedSurfaces(a, names);
     if (!surfaces) return tl::unexpected(surfaces.error());
-    auto lines = readRuledLines(a.inputs);
+    auto lines = readRuledLines(a.inputs());
     if (!lines) return tl::unexpected(lines.error());
     const auto web = format::lineWeb(std::move(*lines), names);
     if (!web) return tl::unexpected(web.error());
@@ -103,25 +104,27 @@ Result<Outcome> resolve(const Arguments& a) {
                                      {"length", solved[i].length},
                                      {"controls", std::move(controls)},
                                      {"curves", std::move(curves)}});
-        addRuns(layer, solved[i], a.interval > 0 ? a.interval : 1.0, {web->lines[i].name});
+        addRuns(layer, solved[i], a.number("interval") > 0 ? a.number("interval") : 1.0,
+                {web->lines[i].name});
     }
-    if (auto done = format::writeVectorFile(a.output, {layer}); !done) return tl::unexpected(done.error());
+    if (auto done = format::writeVectorFile(a.text("output"), {layer}); !done)
+        return tl::unexpected(done.error());
     return out;
 }
 
 Result<std::shared_ptr<const terrain::TinLocator>> oneSurface(const Arguments& a) {
-    return format::openSurface(a.surfaces.front(), a.withJournal);
+    return format::openSurface(a.texts("surface").front(), a.withJournal);
 }
 
 Result<Outcome> drape(const Arguments& a) {
     const auto surface = oneSurface(a);
     if (!surface) return tl::unexpected(surface.error());
-    const auto lines = readLines(a.inputs);
+    const auto lines = readLines(a.inputs());
     if (!lines) return tl::unexpected(lines.error());
     linework::DrapeOptions options;
-    options.amount = a.amount;
-    options.cornersOnly = a.cornersOnly;
-    if (a.thin > 0) options.thin = a.thin;
+    options.amount = a.number("amount");
+    options.cornersOnly = a.flag("corners-only");
+    if (a.number("thin") > 0) options.thin = a.number("thin");
     format::VectorLayer layer{"lines", format::Shape::LineZ, {{"name"}}, {}};
     std::size_t points = 0;
     double outside = 0;
@@ -136,20 +139,20 @@ Result<Outcome> drape(const Arguments& a) {
             layer.features.push_back(std::move(f));
         }
     }
-    if (layer.features.empty()) return badInput("no line lies over the surface", a.inputs.front(), 1);
+    if (layer.features.empty()) return badInput("no line lies over the surface", a.inputs().front(), 1);
     const std::size_t written = layer.features.size();
-    if (auto done = format::writeVectorFile(a.output, {std::move(layer)}); !done)
+    if (auto done = format::writeVectorFile(a.text("output"), {std::move(layer)}); !done)
         return tl::unexpected(done.error());
     Outcome out;
     out.json = {{"lines", written}, {"points", points}, {"outside", outside}};
     return out;
 }
 
-void linesArgument(CLI::App& app, Arguments& a) {
-    app.add_option("lines", a.inputs, "vector files")->required();
+void linesArgument(Options& options) {
+    options.inputs("lines", "vector files").needed();
 }
-void outputOption(CLI::App& app, Arguments& a) {
-    app.add_option("-o,--output", a.output, "3D lines to write: .gpkg or .geojson")->required();
+void outputOption(Options& options) {
+    options.text("-o,--output", "3D lines to write: .gpkg or .geojson").needed();
 }
 
 }  // namespace
@@ -159,25 +162,22 @@ std::vector<Operation> lineOperations() {
     out.push_back(
         {"resolve", "Heights of 3D lines from their rules.",
          "erdwerk-cli resolve data/demo/lines.gpkg -o heights.geojson --json",
-         [](CLI::App& app, Arguments& a) {
-             app.add_option("lines", a.inputs, "vector files; the attribute `rules` holds the rules")
-                 ->required();
-             app.add_option("--surface", a.surfaces, "NAME=FILE: a surface that rules name");
-             app.add_option("--interval", a.interval, "vertical curves are cut every so far (1)")
-                 ->check(CLI::PositiveNumber);
-             app.add_option("-o,--output", a.output, "3D lines to write: .gpkg or .geojson")->required();
+         [](Options& options) {
+             options.inputs("lines", "vector files; the attribute `rules` holds the rules").needed();
+             options.texts("--surface", "NAME=FILE: a surface that rules name");
+             options.number("--interval", "vertical curves are cut every so far (1)").positive();
+             options.text("-o,--output", "3D lines to write: .gpkg or .geojson").needed();
          },
          resolve});
     out.push_back({"drape", "Lays lines on a surface.",
                    "erdwerk-cli drape data/demo/lane.gpkg --surface ground.ply -o draped.geojson --json",
-                   [](CLI::App& app, Arguments& a) {
-                       linesArgument(app, a);
-                       app.add_option("--surface", a.surfaces, "the surface")->required()->expected(1);
-                       app.add_option("--amount", a.amount, "added to its heights (0)");
-                       app.add_flag("--corners-only", a.cornersOnly, "no vertices at triangle edges");
-                       app.add_option("--thin", a.thin, "leave out vertices within this of the line")
-                           ->check(CLI::PositiveNumber);
-                       outputOption(app, a);
+                   [](Options& options) {
+                       linesArgument(options);
+                       options.texts("--surface", "the surface").needed().count(1);
+                       options.number("--amount", "added to its heights (0)");
+                       options.flag("--corners-only", "no vertices at triangle edges");
+                       options.number("--thin", "leave out vertices within this of the line").positive();
+                       outputOption(options);
                    },
                    drape});
     return out;

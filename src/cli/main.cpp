@@ -1,9 +1,11 @@
 #include <unistd.h>
 
+#include <CLI/CLI.hpp>
 #include <atomic>
 #include <csignal>
 #include <cstdio>
 #include <iostream>
+#include <map>
 
 #include "cli/operation.h"
 
@@ -28,16 +30,12 @@ std::string referencePage() {
     std::string out =
         "# erdwerk-cli\n\nMade by `erdwerk-cli reference`; every example runs on the demo data.\n";
     for (const auto& operation : cli::operations()) {
-        CLI::App app;
-        cli::Arguments arguments;
-        auto* command = app.add_subcommand(operation.name);
-        operation.declare(*command, arguments);
         out +=
             "\n## " + operation.name + "\n\n" + operation.summary + "\n\n    " + operation.example + "\n\n";
-        for (const CLI::Option* option : command->get_options()) {
-            if (option->get_name() == "--help") continue;
-            out += "- `" + option->get_name(false, true) + "`: " + option->get_description() + "\n";
-        }
+        cli::Options options;
+        operation.declare(options);
+        for (const cli::Option& option : options.all())
+            out += "- `" + option.names + "`: " + option.help + "\n";
     }
     return out;
 }
@@ -82,10 +80,13 @@ int main(int argc, char** argv) try {
         "erdwerk-cli");
     app.require_subcommand(1);
     bool json = false;
-    cli::Arguments arguments;
+    std::map<std::string, cli::Arguments> given;  // of each command
     for (const auto& operation : cli::operations()) {
         auto* command = app.add_subcommand(operation.name, operation.summary);
-        operation.declare(*command, arguments);
+        cli::Arguments& arguments = given[operation.name];
+        cli::Options options;
+        operation.declare(options);
+        arguments.declare(*command, options);
         command->add_flag("--json", json, "print one JSON object");
         command->add_flag("--with-journal", arguments.withJournal,
                           "projects with what is unsaved beside them");
@@ -120,6 +121,7 @@ int main(int argc, char** argv) try {
     }
     for (const auto& operation : cli::operations())
         if (app.got_subcommand(operation.name)) {
+            cli::Arguments& arguments = given[operation.name];
             arguments.context = watched();
             cli::sayUnsaved(arguments);
             return execute(operation, arguments, json);

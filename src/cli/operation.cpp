@@ -10,6 +10,7 @@
 #include <set>
 
 #include "core/derive/edge.h"
+#include "core/derive/surface_result.h"
 #include "core/format/line_rules.h"
 #include "core/format/mesh_file.h"
 #include "core/format/output.h"
@@ -145,26 +146,22 @@ Result<std::vector<terrain::Boundary>> readRings(const std::string& file) {
 
 survey::CloudFilter classFilter(const Arguments& arguments) {
     survey::CloudFilter filter;
-    for (const int c : arguments.classes) filter.classes.push_back(static_cast<std::uint8_t>(c));
+    for (const int c : arguments.wholes("classes")) filter.classes.push_back(static_cast<std::uint8_t>(c));
     return filter;
 }
 
-void surfaceArgument(CLI::App& app, Arguments& a) {
-    app.add_option("surface", a.inputs, "a surface: .xml, .ply or PROJECT.erdwerk:NAME")
-        ->required()
-        ->expected(1);
+void surfaceArgument(Options& options) {
+    options.inputs("surface", "a surface: .xml, .ply or PROJECT.erdwerk:NAME").needed().count(1);
 }
 
-void denseArgument(CLI::App& app, Arguments& a) {
-    app.add_option("source", a.inputs, "a cloud (.las, .ply, text x y z), raster (.tif, .asc) or surface")
-        ->required()
-        ->expected(1);
+void denseArgument(Options& options) {
+    options.inputs("source", "a cloud (.las, .ply, text x y z), raster (.tif, .asc) or surface")
+        .needed()
+        .count(1);
 }
 
-void classesOption(CLI::App& app, Arguments& a) {
-    app.add_option("--classes", a.classes, "classes of a cloud that take part (all)")
-        ->delimiter(',')
-        ->check(CLI::Range(0, 255));
+void classesOption(Options& options) {
+    options.wholes("--classes", "classes of a cloud that take part (all)").separatedBy(',').between(0, 255);
 }
 
 Result<std::string> applicationBeside() {
@@ -209,14 +206,8 @@ void say(const std::string& message) {
 }
 
 void sayUnsaved(const Arguments& a) {
-    std::vector<std::string> all = a.inputs;
-    all.insert(all.end(), a.points.begin(), a.points.end());
-    all.insert(all.end(), a.lines.begin(), a.lines.end());
-    for (const auto* one : {&a.boundary, &a.from, &a.to, &a.at, &a.along, &a.parcel, &a.source, &a.alignment})
-        all.push_back(*one);
-    all.insert(all.end(), a.grounds.begin(), a.grounds.end());
     std::set<std::string> said;
-    for (const auto& word : all) {
+    for (const auto& word : a.allTexts()) {
         const auto mark = word.find(".erdwerk");
         if (mark == std::string::npos) continue;
         const std::string path = word.substr(0, mark + 8);

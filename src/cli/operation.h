@@ -1,16 +1,17 @@
 #pragma once
 // The registry of operations: help, argument checks, JSON output and the reference page are made from it.
 
-#include <CLI/CLI.hpp>
 #include <functional>
 #include <nlohmann/json.hpp>
 #include <optional>
 #include <string>
 #include <vector>
 
+#include "cli/options.h"
 #include "core/base/result.h"
 #include "core/format/import.h"
 #include "core/survey/cloud.h"
+#include "core/terrain/build.h"
 
 namespace erdwerk::cli {
 
@@ -21,105 +22,11 @@ struct Outcome {
     bool dataIsWrong = false;  ///< exit 1
 };
 
-/// All options of all commands; each command binds those it has.
-struct Arguments {
-    std::vector<std::string> inputs;
-    std::vector<std::string> points;
-    std::vector<std::string> lines;
-    std::string columns;
-    std::string sortBy;
-    bool falling = false;
-    std::string tableUnit;  ///< empty: the project's
-    std::string boundary;
-    std::string output;
-    std::string from;
-    std::string to;
-    std::string at;
-    std::string along;
-    std::string parcel;
-    std::string wording;  ///< a template of descriptions
-    std::string commence;
-    std::string names;
-    std::vector<std::string> areaUnits;
-    bool asParcels = false;
-    std::string compare;
-    std::string calledUnit;     ///< empty: what the text says
-    double azimuthOfNorth = 0;  ///< degrees
-    std::string unit = "m";
-    std::vector<std::string> sheets;
-    std::vector<std::string> clouds;
-    std::vector<std::string> rasters;
-    std::vector<std::string> openings;
-    std::vector<std::string> surfaces;
-    std::vector<std::string> rows;
-    std::vector<std::string> crossing;
-    std::vector<std::string> texts;
-    std::vector<std::string> leaders;
-    std::string field;
-    std::string prefix;
-    std::string otherwise;
-    std::string side;
-    std::string corners = "mitre";
-    std::string gradeA;
-    std::string gradeB;
-    std::string slopeAlong = "perpendicular";
-    std::string edge;
-    std::string cut;
-    std::string fill;
-    std::string toSurface;
-    std::optional<double> toHeight;
-    std::optional<double> rise;
-    std::optional<double> distance;
-    std::vector<std::string> berms;
-    std::string daylight;
-    std::string finished;
-    bool rules = false;
-    bool balance = false;
-    double surplus = 0;
-    double swell = 1;
-    double shrink = 1;
-    double step = 0.1;
-    double amount = 0;
-    double thin = 0;
-    bool cornersOnly = false;
-    bool chained = false;
-    std::vector<int> classes;
-    std::string onCrossing = "first";
-    std::string start;
-    bool reverse = false;
-    double radius = 0;
-    std::vector<std::string> equations;
-    std::string alignment;
-    std::string offsets;
-    std::string pvis;
-    std::vector<std::string> grounds;
-    std::string criteria;
-    std::vector<std::string> speeds;
-    std::vector<std::string> across;
-    std::string source;
-    std::string what;
-    double tolerance = 0;
-    double slopeChange = 0;  ///< degrees
-    double minAngle = 25;    ///< degrees
-    double minLength = 5;
-    double deviation = 0;
-    double cell = 0;
-    bool doublePrecision = false;
-    double maxEdge = 0;
-    double interval = 0;
-    int index = 5;
-    int begin = 1;
-    bool smooth = false;
-    bool skipBadRows = false;
-    bool withJournal = false;
-    Context context;  ///< progress on a terminal, Ctrl+C
-};
-
 struct Operation {
     std::string name;
     std::string summary;
     std::string example;  ///< runs on the demo data
-    std::function<void(CLI::App&, Arguments&)> declare;
+    std::function<void(Options&)> declare;
     std::function<Result<Outcome>(const Arguments&)> run;
 };
 
@@ -131,9 +38,9 @@ std::vector<Operation> denseOperations();
 std::vector<Operation> extractOperations();
 
 // Options that several commands have.
-void surfaceArgument(CLI::App& app, Arguments& arguments);
-void denseArgument(CLI::App& app, Arguments& arguments);
-void classesOption(CLI::App& app, Arguments& arguments);
+void surfaceArgument(Options& options);
+void denseArgument(Options& options);
+void classesOption(Options& options);
 
 std::vector<Operation> lineOperations();
 std::vector<Operation> derivedLineOperations();

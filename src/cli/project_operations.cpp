@@ -7,6 +7,7 @@
 #include "cli/operation.h"
 #include "core/check/finding.h"
 #include "core/format/export.h"
+#include "core/objects/line.h"
 #include "core/operations/records.h"
 
 namespace erdwerk::cli {
@@ -24,8 +25,9 @@ struct Loaded {
 
 Result<Loaded> load(const Arguments& a) {
     Loaded out;
-    for (const auto& file : a.inputs) {
-        auto imported = format::importFile(out.document, file, {a.columns, a.skipBadRows, a.withJournal});
+    for (const auto& file : a.inputs()) {
+        auto imported = format::importFile(out.document, file,
+                                           {a.text("columns"), a.flag("skip-bad-rows"), a.withJournal});
         if (!imported) {
             Error error = imported.error();
             if (error.file.empty()) error.file = file;
@@ -89,10 +91,10 @@ Result<Outcome> check(const Arguments& a) {
 Result<Outcome> convert(const Arguments& a) {
     auto loaded = load(a);
     if (!loaded) return tl::unexpected(loaded.error());
-    if (a.asParcels) loaded->document = operations::parcelsFromClosedLines(loaded->document);
+    if (a.flag("parcels")) loaded->document = operations::parcelsFromClosedLines(loaded->document);
     const auto derived = derive::evaluate(loaded->document);
     if (!derived) return tl::unexpected(derived.error());
-    const auto left = format::exportFile(a.output, *derived);
+    const auto left = format::exportFile(a.text("output"), *derived);
     if (!left) return tl::unexpected(left.error());
     const Document& d = loaded->document;
     std::size_t points = 0;
@@ -117,9 +119,9 @@ Result<Outcome> sheet(const Arguments& a) {
     if (!beside) return tl::unexpected(beside.error());
     const std::string& application = *beside;
     std::vector<std::string> words{application};
-    if (a.sheets.empty()) words.insert(words.end(), {"--sheet", ""});
-    for (const auto& name : a.sheets) words.insert(words.end(), {"--sheet", name});
-    words.insert(words.end(), {a.inputs.front(), "-o", a.output});
+    if (a.texts("sheet").empty()) words.insert(words.end(), {"--sheet", ""});
+    for (const auto& name : a.texts("sheet")) words.insert(words.end(), {"--sheet", name});
+    words.insert(words.end(), {a.inputs().front(), "-o", a.text("output")});
     std::vector<char*> argv;
     argv.reserve(words.size() + 1);
     for (auto& w : words) argv.push_back(w.data());
@@ -132,30 +134,30 @@ Result<Outcome> sheet(const Arguments& a) {
 
 std::vector<Operation> projectOperations() {
     std::vector<Operation> out;
-    const auto inputs = [](CLI::App& app, Arguments& a) {
-        app.add_option("files", a.inputs, "points, vector files, LandXML, surfaces or a project")->required();
-        app.add_option("--columns", a.columns, "one letter a column of a CSV");
-        app.add_flag("--skip-bad-rows", a.skipBadRows, "count rows that cannot be read instead of stopping");
+    const auto inputs = [](Options& options) {
+        options.inputs("files", "points, vector files, LandXML, surfaces or a project").needed();
+        options.text("--columns", "one letter a column of a CSV");
+        options.flag("--skip-bad-rows", "count rows that cannot be read instead of stopping");
     };
     out.push_back({"check", "Findings in points, lines and projects.",
                    "erdwerk-cli check data/demo/survey.csv data/demo/lines.gpkg", inputs, check});
-    out.push_back({"convert", "Read any mix of files and write them in one format.",
-                   "erdwerk-cli convert data/demo/survey.csv data/demo/lines.gpkg -o site.erdwerk",
-                   [inputs](CLI::App& app, Arguments& a) {
-                       inputs(app, a);
-                       app.add_option("-o,--output", a.output,
-                                      "file to write: .erdwerk .xml .gpkg .geojson .csv .obj or .glb")
-                           ->required();
-                       app.add_flag("--parcels", a.asParcels, "closed lines and polygons become parcels");
-                   },
-                   convert});
+    out.push_back(
+        {"convert", "Read any mix of files and write them in one format.",
+         "erdwerk-cli convert data/demo/survey.csv data/demo/lines.gpkg -o site.erdwerk",
+         [inputs](Options& options) {
+             inputs(options);
+             options.text("-o,--output", "file to write: .erdwerk .xml .gpkg .geojson .csv .obj or .glb")
+                 .needed();
+             options.flag("--parcels", "closed lines and polygons become parcels");
+         },
+         convert});
     out.push_back({"sheet",
                    "Draw the sheets of a project as PDF or SVG, and count texts that lie on each other.",
                    "erdwerk-cli sheet data/demo/quillmoor.erdwerk -o sheet.pdf",
-                   [](CLI::App& app, Arguments& a) {
-                       app.add_option("project", a.inputs, "the project")->required()->expected(1);
-                       app.add_option("--sheet", a.sheets, "names of sheets (all)")->expected(1)->take_all();
-                       app.add_option("-o,--output", a.output, "file to write: .pdf or .svg")->required();
+                   [](Options& options) {
+                       options.inputs("project", "the project").needed().count(1);
+                       options.texts("--sheet", "names of sheets (all)").count(1).all();
+                       options.text("-o,--output", "file to write: .pdf or .svg").needed();
                    },
                    sheet});
     return out;

@@ -81,24 +81,24 @@ Result<OpenedAlignment> opened(const std::string& spec, const Arguments& a) {
 }
 
 Result<LengthUnit> unitOf(const Arguments& a) {
-    if (a.unit == "m") return LengthUnit::Metre;
-    if (a.unit == "ft") return LengthUnit::InternationalFoot;
-    if (a.unit == "ftUS") return LengthUnit::UsSurveyFoot;
-    return badInput("a unit is m, ft or ftUS, not '" + a.unit + "'");
+    if (a.text("unit") == "m") return LengthUnit::Metre;
+    if (a.text("unit") == "ft") return LengthUnit::InternationalFoot;
+    if (a.text("unit") == "ftUS") return LengthUnit::UsSurveyFoot;
+    return badInput("a unit is m, ft or ftUS, not '" + a.text("unit") + "'");
 }
 
 Result<Outcome> alignment(const Arguments& a) {
     format::AlignmentOptions options;
     options.withJournal = a.withJournal;
-    options.reverse = a.reverse;
-    options.equations = a.equations;
-    if (!a.start.empty()) {
-        const auto start = parseStation(a.start, DisplaySettings{});
+    options.reverse = a.flag("reverse");
+    options.equations = a.texts("equation");
+    if (!a.text("start").empty()) {
+        const auto start = parseStation(a.text("start"), DisplaySettings{});
         if (!start) return tl::unexpected(start.error());
         options.start = *start;
     }
-    if (a.radius > 0) options.radius = a.radius;
-    const auto read = format::openAlignment(a.inputs, options);
+    if (a.number("radius") > 0) options.radius = a.number("radius");
+    const auto read = format::openAlignment(a.inputs(), options);
     if (!read) return tl::unexpected(read.error());
     const AlignmentGeometry& line = read->geometry;
     Outcome out;
@@ -111,13 +111,13 @@ Result<Outcome> alignment(const Arguments& a) {
     for (const auto& b : line.breaks)
         out.json["notTangent"].push_back(
             {{"station", b.station}, {"distance", b.distance}, {"angle", b.turn.degrees()}});
-    if (a.output.empty()) return out;
+    if (a.text("output").empty()) return out;
     const auto unit = read->unit ? Result<LengthUnit>(*read->unit) : unitOf(a);
     if (!unit) return tl::unexpected(unit.error());
     format::LandXml content;
     content.unit = *unit;
     content.alignments.push_back({read->name, line.stationing, line.path, {}});
-    if (auto done = format::writeLandXml(a.output, content, format::stemOf(a.output)); !done)
+    if (auto done = format::writeLandXml(a.text("output"), content, format::stemOf(a.text("output"))); !done)
         return tl::unexpected(done.error());
     return out;
 }
@@ -133,13 +133,13 @@ std::string figure(const std::optional<double>& value) {
 
 Result<Outcome> stationsOfPoints(const Arguments& a, const AlignmentGeometry& line) {
     format::ImportOptions options;
-    options.columns = a.columns;
-    options.skipBadRows = a.skipBadRows;
+    options.columns = a.text("columns");
+    options.skipBadRows = a.flag("skip-bad-rows");
     const route::StationFinder finder(line);
     std::string text = "number,station,offset,distance,easting,northing,height,code\n";
     std::size_t points = 0;
     std::size_t beyond = 0;
-    for (const auto& file : a.points) {
+    for (const auto& file : a.texts("points")) {
         const auto read = format::readPointFile(file, options, LengthUnit::Metre);
         if (!read) return tl::unexpected(read.error());
         std::vector<Vec2> places;
@@ -159,14 +159,14 @@ Result<Outcome> stationsOfPoints(const Arguments& a, const AlignmentGeometry& li
                     cell(p.code) + "\n";
         }
     }
-    if (auto done = format::replaceFile(a.output, text); !done) return tl::unexpected(done.error());
+    if (auto done = format::replaceFile(a.text("output"), text); !done) return tl::unexpected(done.error());
     Outcome out;
     out.json = {{"points", points}, {"beyond", beyond}};
     return out;
 }
 
 Result<Outcome> pointsOfStations(const Arguments& a, const AlignmentGeometry& line) {
-    const auto rows = format::readStationRows(a.offsets);
+    const auto rows = format::readStationRows(a.text("offsets"));
     if (!rows) return tl::unexpected(rows.error());
     std::string text = "number,easting,northing,height,code\n";
     std::size_t beyond = 0;
@@ -182,18 +182,19 @@ Result<Outcome> pointsOfStations(const Arguments& a, const AlignmentGeometry& li
         }
         text += "," + cell(row.code) + "\n";
     }
-    if (auto done = format::replaceFile(a.output, text); !done) return tl::unexpected(done.error());
+    if (auto done = format::replaceFile(a.text("output"), text); !done) return tl::unexpected(done.error());
     Outcome out;
     out.json = {{"points", rows->size()}, {"beyond", beyond}};
     return out;
 }
 
 Result<Outcome> station(const Arguments& a) {
-    if (a.points.empty() == a.offsets.empty())
+    if (a.texts("points").empty() == a.text("offsets").empty())
         return badInput("give either --points or --offsets, one of them");
-    const auto line = opened(a.alignment, a);
+    const auto line = opened(a.text("alignment"), a);
     if (!line) return tl::unexpected(line.error());
-    return a.offsets.empty() ? stationsOfPoints(a, line->geometry) : pointsOfStations(a, line->geometry);
+    return a.text("offsets").empty() ? stationsOfPoints(a, line->geometry)
+                                     : pointsOfStations(a, line->geometry);
 }
 
 ordered_json stationJson(const AlignmentGeometry& line, double running) {
@@ -225,7 +226,7 @@ ordered_json pviJson(const AlignmentGeometry& line, const std::vector<route::Pvi
 
 Result<std::vector<std::shared_ptr<const terrain::TinLocator>>> grounds(const Arguments& a) {
     std::vector<std::shared_ptr<const terrain::TinLocator>> out;
-    for (const auto& spec : a.grounds) {
+    for (const auto& spec : a.texts("ground")) {
         auto surface = format::openSurface(spec, a.withJournal);
         if (!surface) return tl::unexpected(surface.error());
         out.push_back(std::move(*surface));
@@ -234,21 +235,21 @@ Result<std::vector<std::shared_ptr<const terrain::TinLocator>>> grounds(const Ar
 }
 
 Result<Outcome> design(const Arguments& a) {
-    const auto opened_ = opened(a.alignment, a);
+    const auto opened_ = opened(a.text("alignment"), a);
     if (!opened_) return tl::unexpected(opened_.error());
     const AlignmentGeometry& line = opened_->geometry;
-    const auto written = format::readPvis(a.pvis);
+    const auto written = format::readPvis(a.text("pvis"));
     if (!written) return tl::unexpected(written.error());
-    const auto pvis = format::pvisOn(line, *written, a.pvis);
+    const auto pvis = format::pvisOn(line, *written, a.text("pvis"));
     if (!pvis) return tl::unexpected(pvis.error());
     const auto surfaces = grounds(a);
     if (!surfaces) return tl::unexpected(surfaces.error());
-    if (a.interval > 0 && line.length / a.interval > 1e5)
+    if (a.number("interval") > 0 && line.length / a.number("interval") > 1e5)
         return badInput("the interval gives more than a hundred thousand stations");
     std::string text = "station,distance,easting,northing,ground,design,cut,fill,grade";
     for (std::size_t k = 1; k < surfaces->size(); ++k) text += ",ground" + std::to_string(k + 1);
     text += "\n";
-    for (const double running : route::designStations(line, *pvis, a.interval)) {
+    for (const double running : route::designStations(line, *pvis, a.number("interval"))) {
         const Vec2 p = placeAt(line, running);
         const auto d = route::designAt(*pvis, running);
         const auto ground = surfaces->empty() ? std::nullopt : surfaces->front()->heightAt(p);
@@ -261,7 +262,7 @@ Result<Outcome> design(const Arguments& a) {
         for (std::size_t k = 1; k < surfaces->size(); ++k) text += "," + figure((*surfaces)[k]->heightAt(p));
         text += "\n";
     }
-    if (auto done = format::replaceFile(a.output, text); !done) return tl::unexpected(done.error());
+    if (auto done = format::replaceFile(a.text("output"), text); !done) return tl::unexpected(done.error());
     Outcome out;
     out.json["pvis"] = ordered_json::array();
     const auto figures = route::figures(*pvis);
@@ -277,7 +278,7 @@ Result<Outcome> design(const Arguments& a) {
 
 Result<std::vector<route::SpeedFrom>> speeds(const Arguments& a, const AlignmentGeometry& line) {
     std::vector<route::SpeedFrom> out;
-    for (const auto& word : a.speeds) {
+    for (const auto& word : a.texts("speed")) {
         const auto mark = word.find('@');
         const auto speed = parseNumber(std::string_view(word).substr(0, mark));
         if (mark == std::string::npos || !speed || !(*speed > 0))
@@ -295,24 +296,24 @@ Result<std::vector<route::SpeedFrom>> speeds(const Arguments& a, const Alignment
 }
 
 Result<Outcome> checkDesign(const Arguments& a) {
-    const auto line = opened(a.alignment, a);
+    const auto line = opened(a.text("alignment"), a);
     if (!line) return tl::unexpected(line.error());
-    const auto criteria = format::readCriteria(a.criteria);
+    const auto criteria = format::readCriteria(a.text("criteria"));
     if (!criteria) return tl::unexpected(criteria.error());
     const auto unit = line->unit ? Result<LengthUnit>(*line->unit) : unitOf(a);
     if (!unit) return tl::unexpected(unit.error());
     std::vector<route::Pvi> pvis;
-    if (!a.pvis.empty()) {
-        const auto written = format::readPvis(a.pvis);
+    if (!a.text("pvis").empty()) {
+        const auto written = format::readPvis(a.text("pvis"));
         if (!written) return tl::unexpected(written.error());
-        auto read = format::pvisOn(line->geometry, *written, a.pvis);
+        auto read = format::pvisOn(line->geometry, *written, a.text("pvis"));
         if (!read) return tl::unexpected(read.error());
         pvis = std::move(*read);
     }
     const auto from = speeds(a, line->geometry);
     if (!from) return tl::unexpected(from.error());
     const auto found = route::checkDesign(line->geometry, pvis, route::inUnit(*criteria, *unit), *from);
-    if (!found) return badInput(found.error().text, a.criteria, 1);
+    if (!found) return badInput(found.error().text, a.text("criteria"), 1);
     Outcome out;
     out.json["findings"] = ordered_json::array();
     const auto& numbering = line->geometry.stationing;
@@ -328,10 +329,11 @@ Result<Outcome> checkDesign(const Arguments& a) {
     return out;
 }
 
-void alignmentOption(CLI::App& app, Arguments& a) {
-    app.add_option("--alignment", a.alignment,
-                   "LandXML (FILE.xml or FILE.xml:NAME), vector file, CSV of PIs, or PROJECT.erdwerk:NAME")
-        ->required();
+void alignmentOption(Options& options) {
+    options
+        .text("--alignment",
+              "LandXML (FILE.xml or FILE.xml:NAME), vector file, CSV of PIs, or PROJECT.erdwerk:NAME")
+        .needed();
 }
 
 }  // namespace
@@ -341,56 +343,54 @@ std::vector<Operation> routeOperations() {
     out.push_back(
         {"alignment", "An alignment from lines and arcs in any order, or from PIs.",
          "erdwerk-cli alignment data/demo/lane.gpkg --start 2+750 -o lane.xml --json",
-         [](CLI::App& app, Arguments& a) {
-             app.add_option("lines", a.inputs,
-                            "vector files, a CSV easting,northing,radius,spiralIn,spiralOut, LandXML or "
-                            "PROJECT.erdwerk:NAME")
-                 ->required();
-             app.add_option("--start", a.start, "station of its beginning (0): 2+750, 27+50 or plain");
-             app.add_flag("--reverse", a.reverse, "run the other way");
-             app.add_option("--radius", a.radius, "of all bare corners")->check(CLI::PositiveNumber);
-             app.add_option("--equation", a.equations,
-                            "BACK=AHEAD: where the numbering reaches BACK it goes on at AHEAD");
-             app.add_option("--unit", a.unit, "m, ft or ftUS, written to the LandXML (m)");
-             app.add_option("-o,--output", a.output, "LandXML to write");
+         [](Options& options) {
+             options
+                 .inputs("lines",
+                         "vector files, a CSV easting,northing,radius,spiralIn,spiralOut, LandXML or "
+                         "PROJECT.erdwerk:NAME")
+                 .needed();
+             options.text("--start", "station of its beginning (0): 2+750, 27+50 or plain");
+             options.flag("--reverse", "run the other way");
+             options.number("--radius", "of all bare corners").positive();
+             options.texts("--equation", "BACK=AHEAD: where the numbering reaches BACK it goes on at AHEAD");
+             options.text("--unit", "m, ft or ftUS, written to the LandXML (m)").defaultsTo("m");
+             options.text("-o,--output", "LandXML to write");
          },
          alignment});
     out.push_back(
         {"station", "Stations and offsets of points, or points from stations and offsets.",
          "erdwerk-cli station --alignment data/demo/lane.gpkg --points data/demo/survey.csv -o stations.csv",
-         [](CLI::App& app, Arguments& a) {
-             alignmentOption(app, a);
-             app.add_option("--points", a.points, "CSV files of points");
-             app.add_option("--columns", a.columns, "one letter a column of the CSV of points");
-             app.add_flag("--skip-bad-rows", a.skipBadRows,
-                          "count rows that cannot be read instead of stopping");
-             app.add_option("--offsets", a.offsets, "CSV name,station,offset,height,code");
-             app.add_option("-o,--output", a.output, "CSV to write")->required();
+         [](Options& options) {
+             alignmentOption(options);
+             options.texts("--points", "CSV files of points");
+             options.text("--columns", "one letter a column of the CSV of points");
+             options.flag("--skip-bad-rows", "count rows that cannot be read instead of stopping");
+             options.text("--offsets", "CSV name,station,offset,height,code");
+             options.text("-o,--output", "CSV to write").needed();
          },
          station});
     out.push_back(
         {"design", "A design of PVIs over an alignment.",
          "erdwerk-cli design --alignment data/demo/lane.gpkg --pvis data/demo/lane-design.csv --ground "
          "data/demo/quillmoor.erdwerk:Ground --interval 10 -o design.csv --json",
-         [](CLI::App& app, Arguments& a) {
-             alignmentOption(app, a);
-             app.add_option("--pvis", a.pvis, "CSV station,height,curve (a length, or K12)")->required();
-             app.add_option("--ground", a.grounds, "surfaces; cut and fill are against the first");
-             app.add_option("--interval", a.interval, "a row at every multiple of it")
-                 ->check(CLI::PositiveNumber);
-             app.add_option("-o,--output", a.output, "CSV to write")->required();
+         [](Options& options) {
+             alignmentOption(options);
+             options.text("--pvis", "CSV station,height,curve (a length, or K12)").needed();
+             options.texts("--ground", "surfaces; cut and fill are against the first");
+             options.number("--interval", "a row at every multiple of it").positive();
+             options.text("-o,--output", "CSV to write").needed();
          },
          design});
     out.push_back(
         {"check-design", "An alignment and its design against criteria.",
          "erdwerk-cli check-design --alignment data/demo/lane.gpkg --pvis data/demo/lane-design.csv "
          "--criteria data/demo/lane-criteria.json --speed 30@0 --json",
-         [](CLI::App& app, Arguments& a) {
-             alignmentOption(app, a);
-             app.add_option("--pvis", a.pvis, "CSV station,height,curve (a length, or K12)");
-             app.add_option("--criteria", a.criteria, "JSON of limits")->required();
-             app.add_option("--speed", a.speeds, "S@STATION: design speed S from a station on");
-             app.add_option("--unit", a.unit, "m, ft or ftUS, of files that do not say so (m)");
+         [](Options& options) {
+             alignmentOption(options);
+             options.text("--pvis", "CSV station,height,curve (a length, or K12)");
+             options.text("--criteria", "JSON of limits").needed();
+             options.texts("--speed", "S@STATION: design speed S from a station on");
+             options.text("--unit", "m, ft or ftUS, of files that do not say so (m)").defaultsTo("m");
          },
          checkDesign});
     return out;

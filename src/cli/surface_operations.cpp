@@ -9,6 +9,7 @@
 #include "core/format/ply.h"
 #include "core/route/design.h"
 #include "core/terrain/clip.h"
+#include "core/terrain/contours.h"
 #include "core/terrain/trace.h"
 #include "core/terrain/volume.h"
 
@@ -23,7 +24,8 @@ Result<void> addPointFile(const std::string& file, const Arguments& a, terrain::
     std::vector<survey::SurveyPoint> points;
     const std::string ending = std::filesystem::path(file).extension().string();
     if (ending == ".csv" || ending == ".txt" || ending.empty()) {
-        auto read = format::readPointFile(file, {a.columns, a.skipBadRows}, LengthUnit::Metre);
+        auto read =
+            format::readPointFile(file, {a.text("columns"), a.flag("skip-bad-rows")}, LengthUnit::Metre);
         if (!read) return tl::unexpected(read.error());
         skipped += read->skipped.size();
         for (const auto& row : read->skipped)
@@ -44,46 +46,47 @@ Result<void> addPointFile(const std::string& file, const Arguments& a, terrain::
 }
 
 Result<Outcome> build(const Arguments& a) {
-    if (a.points.empty() && a.lines.empty() && a.clouds.empty() && a.rasters.empty())
+    if (a.texts("points").empty() && a.texts("lines").empty() && a.texts("cloud").empty() &&
+        a.texts("raster").empty())
         return badInput("give at least one source: --points, --lines, --cloud or --raster");
     terrain::BuildInput input;
-    input.maxEdge = a.maxEdge;
+    input.maxEdge = a.number("max-edge");
     std::size_t withoutHeight = 0;
     std::size_t skipped = 0;
-    for (const auto& file : a.points)
+    for (const auto& file : a.texts("points"))
         if (auto done = addPointFile(file, a, input, withoutHeight, skipped); !done)
             return tl::unexpected(done.error());
-    for (const auto* files : {&a.clouds, &a.rasters})
+    for (const auto* files : {&a.texts("cloud"), &a.texts("raster")})
         for (const auto& file : *files) {
             const auto dense = format::readDense(file, classFilter(a), a.context);
             if (!dense) return tl::unexpected(dense.error());
             input.points.insert(input.points.end(), dense->begin(), dense->end());
         }
-    auto lines = readBreaklines(a.lines);
+    auto lines = readBreaklines(a.texts("lines"));
     if (!lines) return tl::unexpected(lines.error());
     input.lines = std::move(*lines);
     static const std::map<std::string, terrain::CrossingRule> rules{{"first", terrain::CrossingRule::First},
                                                                     {"higher", terrain::CrossingRule::Higher},
                                                                     {"lower", terrain::CrossingRule::Lower},
                                                                     {"mean", terrain::CrossingRule::Mean}};
-    input.onCrossing = rules.at(a.onCrossing);
-    for (const auto& file : a.openings) {
+    input.onCrossing = rules.at(a.text("on-crossing"));
+    for (const auto& file : a.texts("opening")) {
         auto rings = readRings(file);
         if (!rings) return tl::unexpected(rings.error());
         for (auto& ring : *rings) input.openings.push_back({std::move(ring), false});
     }
-    if (!a.boundary.empty()) {
-        auto boundary = readBoundary(a.boundary);
+    if (!a.text("boundary").empty()) {
+        auto boundary = readBoundary(a.text("boundary"));
         if (!boundary) return tl::unexpected(boundary.error());
         input.boundary = std::move(*boundary);
     }
     std::string source;
-    for (const auto* files : {&a.rasters, &a.clouds, &a.lines, &a.points})
+    for (const auto* files : {&a.texts("raster"), &a.texts("cloud"), &a.texts("lines"), &a.texts("points")})
         if (!files->empty()) source = files->front();
     auto built = terrain::build(std::move(input), a.context);
     if (!built && built.error().code == ErrorCode::Cancelled) return tl::unexpected(built.error());
     if (!built) return badInput(built.error().text, source, 1);
-    if (auto done = writeSurface(a.output, built->tin); !done) return tl::unexpected(done.error());
+    if (auto done = writeSurface(a.text("output"), built->tin); !done) return tl::unexpected(done.error());
     Outcome out;
     out.json = {{"points", built->points},
                 {"triangles", built->tin.triangleCount()},
@@ -98,7 +101,7 @@ Result<Outcome> build(const Arguments& a) {
 
 Result<Outcome> info(const Arguments& a) {
     LengthUnit unit = LengthUnit::Metre;
-    const auto surface = format::openSurface(a.inputs.front(), a.withJournal, &unit);
+    const auto surface = format::openSurface(a.inputs().front(), a.withJournal, &unit);
     if (!surface) return tl::unexpected(surface.error());
     const auto f = terrain::figuresOf((*surface)->tin());
     Outcome out;
@@ -113,9 +116,9 @@ Result<Outcome> info(const Arguments& a) {
 }
 
 Result<Outcome> contours(const Arguments& a) {
-    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
+    const auto surface = format::openSurface(a.inputs().front(), a.withJournal);
     if (!surface) return tl::unexpected(surface.error());
-    const auto lines = terrain::contours((*surface)->tin(), {a.interval, a.smooth});
+    const auto lines = terrain::contours((*surface)->tin(), {a.number("interval"), a.flag("smooth")});
     if (!lines) return tl::unexpected(lines.error());
     format::VectorLayer layer{"contours",
                               format::Shape::LineZ,
@@ -131,29 +134,32 @@ Result<Outcome> contours(const Arguments& a) {
             f.places.push_back({line.places[k].x, line.places[k].y, line.height});
             if (k > 0) length += geometry::distance(line.places[k - 1], line.places[k]);
         }
-        f.values = {line.height,
-                    std::int64_t{terrain::isIndexContour(line.height, a.interval, a.index) ? 1 : 0}};
+        f.values = {
+            line.height,
+            std::int64_t{terrain::isIndexContour(line.height, a.number("interval"), a.whole("index")) ? 1
+                                                                                                      : 0}};
         layer.features.push_back(std::move(f));
     }
-    if (auto done = format::writeVectorFile(a.output, {layer}); !done) return tl::unexpected(done.error());
+    if (auto done = format::writeVectorFile(a.text("output"), {layer}); !done)
+        return tl::unexpected(done.error());
     Outcome out;
     out.json = {{"levels", levels}, {"lines", lines->size()}, {"length", length}};
     return out;
 }
 
 Result<Outcome> sample(const Arguments& a) {
-    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
+    const auto surface = format::openSurface(a.inputs().front(), a.withJournal);
     if (!surface) return tl::unexpected(surface.error());
-    const auto bytes = format::readFile(a.at);
+    const auto bytes = format::readFile(a.text("at"));
     if (!bytes) return tl::unexpected(bytes.error());
-    const auto layout = format::layoutFor(*bytes, a.columns, a.at);
+    const auto layout = format::layoutFor(*bytes, a.text("columns"), a.text("at"));
     if (!layout) return tl::unexpected(layout.error());
-    const auto table = format::readTable(*bytes, layout->separator, a.at);
+    const auto table = format::readTable(*bytes, layout->separator, a.text("at"));
     if (!table) return tl::unexpected(table.error());
-    auto points = format::readPoints(*bytes, *layout, LengthUnit::Metre, a.at);
+    auto points = format::readPoints(*bytes, *layout, LengthUnit::Metre, a.text("at"));
     if (!points) return tl::unexpected(points.error());
     if (!points->skipped.empty())
-        return badInput(points->skipped.front().reason, a.at, points->skipped.front().line);
+        return badInput(points->skipped.front().reason, a.text("at"), points->skipped.front().line);
     std::string text;
     std::size_t row = 0;
     const auto addRow = [&](const std::vector<std::string>& cells, const std::string& last, bool names) {
@@ -174,19 +180,19 @@ Result<Outcome> sample(const Arguments& a) {
         inside += h ? 1 : 0;
         addRow(table->rows[row++].cells, h ? formatExact(*h) : "", false);
     }
-    if (auto done = format::replaceFile(a.output, text); !done) return tl::unexpected(done.error());
+    if (auto done = format::replaceFile(a.text("output"), text); !done) return tl::unexpected(done.error());
     Outcome out;
     out.json = {{"inside", inside}, {"outside", points->points.size() - inside}};
     return out;
 }
 
 Result<Outcome> volume(const Arguments& a) {
-    auto from = format::openSurface(a.from, a.withJournal);
+    auto from = format::openSurface(a.text("from"), a.withJournal);
     if (!from) return tl::unexpected(from.error());
-    const auto to = format::openSurface(a.to, a.withJournal);
+    const auto to = format::openSurface(a.text("to"), a.withJournal);
     if (!to) return tl::unexpected(to.error());
-    if (!a.boundary.empty()) {
-        const auto boundary = readBoundary(a.boundary);
+    if (!a.text("boundary").empty()) {
+        const auto boundary = readBoundary(a.text("boundary"));
         if (!boundary) return tl::unexpected(boundary.error());
         from = std::make_shared<const terrain::TinLocator>(
             std::make_shared<const terrain::Tin>(terrain::clip((*from)->tin(), boundary->ring)));
@@ -201,24 +207,25 @@ Result<Outcome> volume(const Arguments& a) {
 
 /// The axis of a profile: a line, or an alignment with its stations.
 Result<route::AlignmentGeometry> axisOf(const Arguments& a, bool& isAlignment) {
-    const std::string ending = std::filesystem::path(a.along).extension().string();
-    isAlignment = ending == ".xml" || ending == ".csv" || a.along.find(".xml:") != std::string::npos ||
-                  a.along.find(".erdwerk") != std::string::npos;
+    const std::string ending = std::filesystem::path(a.text("along")).extension().string();
+    isAlignment = ending == ".xml" || ending == ".csv" ||
+                  a.text("along").find(".xml:") != std::string::npos ||
+                  a.text("along").find(".erdwerk") != std::string::npos;
     if (isAlignment) {
         format::AlignmentOptions options;
         options.withJournal = a.withJournal;
-        auto opened = format::openAlignment({a.along}, options);
+        auto opened = format::openAlignment({a.text("along")}, options);
         if (!opened) return tl::unexpected(opened.error());
         return std::move(opened->geometry);
     }
-    const auto line = readOneLine(a.along, "a profile");
+    const auto line = readOneLine(a.text("along"), "a profile");
     if (!line) return tl::unexpected(line.error());
     return route::alignmentOn(planPath(line->line), 0);
 }
 
 /// Where loose lines cross the axis.
 Result<std::vector<route::ProfilePoint>> across(const Arguments& a, const route::AlignmentGeometry& axis) {
-    const auto lines = readLines(a.across);
+    const auto lines = readLines(a.texts("across"));
     if (!lines) return tl::unexpected(lines.error());
     std::vector<linework::ResolvedLine> values;
     values.reserve(lines->size());
@@ -231,11 +238,12 @@ Result<std::vector<route::ProfilePoint>> across(const Arguments& a, const route:
 }
 
 Result<std::vector<route::ProfilePoint>> over(const Arguments& a, const route::AlignmentGeometry& axis) {
-    const auto surface = format::openSurface(a.inputs.front(), a.withJournal);
+    const auto surface = format::openSurface(a.inputs().front(), a.withJournal);
     if (!surface) return tl::unexpected(surface.error());
-    if (!(a.interval > 0)) return route::groundProfile(axis, **surface);
-    if (axis.length / a.interval > 1e7) return badInput("the interval gives more than ten million points");
-    std::vector<double> distances = route::multiplesAlong(axis, a.interval);
+    if (!(a.number("interval") > 0)) return route::groundProfile(axis, **surface);
+    if (axis.length / a.number("interval") > 1e7)
+        return badInput("the interval gives more than ten million points");
+    std::vector<double> distances = route::multiplesAlong(axis, a.number("interval"));
     if (distances.empty() || distances.front() > 1e-9) distances.insert(distances.begin(), 0);
     if (distances.back() < axis.length - 1e-9) distances.push_back(axis.length);
     std::vector<route::ProfilePoint> points;
@@ -247,12 +255,12 @@ Result<std::vector<route::ProfilePoint>> over(const Arguments& a, const route::A
 }
 
 Result<Outcome> profile(const Arguments& a) {
-    if (a.inputs.empty() == a.across.empty())
+    if (a.inputs().empty() == a.texts("across").empty())
         return badInput("give either a surface or --across, one of them");
     bool isAlignment = false;
     const auto axis = axisOf(a, isAlignment);
     if (!axis) return tl::unexpected(axis.error());
-    const auto points = a.across.empty() ? over(a, *axis) : across(a, *axis);
+    const auto points = a.texts("across").empty() ? over(a, *axis) : across(a, *axis);
     if (!points) return tl::unexpected(points.error());
     std::string text =
         isAlignment ? "station,easting,northing,height,distance\n" : "station,easting,northing,height\n";
@@ -260,35 +268,36 @@ Result<Outcome> profile(const Arguments& a) {
         text += formatExact(axis->read(p.station)) + "," + formatExact(p.place.x) + "," +
                 formatExact(p.place.y) + "," + (p.height ? formatExact(*p.height) : "") +
                 (isAlignment ? "," + formatExact(p.station - axis->startStation) : "") + "\n";
-    if (auto done = format::replaceFile(a.output, text); !done) return tl::unexpected(done.error());
+    if (auto done = format::replaceFile(a.text("output"), text); !done) return tl::unexpected(done.error());
     Outcome out;
     out.json = {{"length", axis->length}, {"points", points->size()}};
     return out;
 }
 
-void outputOption(CLI::App& app, Arguments& a, const std::string& what) {
-    app.add_option("-o,--output", a.output, what)->required();
+void outputOption(Options& options, const std::string& what) {
+    options.text("-o,--output", what).needed();
 }
 
-void declareBuild(CLI::App& app, Arguments& a) {
-    app.add_option("--points", a.points, "CSV files of points");
-    app.add_option("--columns", a.columns,
-                   "one letter a column of a CSV: P number, N northing, E easting, Z "
-                   "height, D code, - ignored");
-    app.add_option("--lines", a.lines, "vector files of breaklines with heights");
-    app.add_option("--boundary", a.boundary, "vector file with one closed line");
-    app.add_option("--cloud", a.clouds, "point clouds: .las, .ply or text x y z");
-    classesOption(app, a);
-    app.add_option("--raster", a.rasters, "rasters of heights, taken at cell centres");
-    app.add_option("--opening", a.openings,
-                   "vector files with one closed line each, inside which there is no surface");
-    app.add_option("--on-crossing", a.onCrossing,
-                   "height where two lines cross: of the first, the higher, the lower, or the "
-                   "mean (first)")
-        ->check(CLI::IsMember({"first", "higher", "lower", "mean"}));
-    app.add_option("--max-edge", a.maxEdge, "longest edge of a rim triangle")->check(CLI::PositiveNumber);
-    app.add_flag("--skip-bad-rows", a.skipBadRows, "count rows that cannot be read instead of stopping");
-    outputOption(app, a, "surface to write: .xml, .ply, .obj or .glb");
+void declareBuild(Options& options) {
+    options.texts("--points", "CSV files of points");
+    options.text("--columns",
+                 "one letter a column of a CSV: P number, N northing, E easting, Z "
+                 "height, D code, - ignored");
+    options.texts("--lines", "vector files of breaklines with heights");
+    options.text("--boundary", "vector file with one closed line");
+    options.texts("--cloud", "point clouds: .las, .ply or text x y z");
+    classesOption(options);
+    options.texts("--raster", "rasters of heights, taken at cell centres");
+    options.texts("--opening", "vector files with one closed line each, inside which there is no surface");
+    options
+        .text("--on-crossing",
+              "height where two lines cross: of the first, the higher, the lower, or the "
+              "mean (first)")
+        .defaultsTo("first")
+        .among({"first", "higher", "lower", "mean"});
+    options.number("--max-edge", "longest edge of a rim triangle").positive();
+    options.flag("--skip-bad-rows", "count rows that cannot be read instead of stopping");
+    outputOption(options, "surface to write: .xml, .ply, .obj or .glb");
 }
 
 }  // namespace
@@ -301,55 +310,52 @@ std::vector<Operation> surfaceOperations() {
                    declareBuild, build});
     out.push_back(
         {"info", "Figures of a surface.", "erdwerk-cli info ground.ply --json", surfaceArgument, info});
-    out.push_back({"contours", "Contour lines of a surface.",
-                   "erdwerk-cli contours ground.ply --interval 0.5 --index 5 -o contours.gpkg",
-                   [](CLI::App& app, Arguments& a) {
-                       surfaceArgument(app, a);
-                       app.add_option("--interval", a.interval,
-                                      "height between contours; levels are its multiples")
-                           ->required()
-                           ->check(CLI::PositiveNumber);
-                       app.add_option("--index", a.index, "every n-th level is an index contour (5)")
-                           ->check(CLI::PositiveNumber);
-                       app.add_flag("--smooth", a.smooth, "round the corners; neighbours never meet");
-                       outputOption(app, a, "lines to write: .gpkg or .geojson");
-                   },
-                   contours});
+    out.push_back(
+        {"contours", "Contour lines of a surface.",
+         "erdwerk-cli contours ground.ply --interval 0.5 --index 5 -o contours.gpkg",
+         [](Options& options) {
+             surfaceArgument(options);
+             options.number("--interval", "height between contours; levels are its multiples")
+                 .needed()
+                 .positive();
+             options.whole("--index", "every n-th level is an index contour (5)").defaultsTo(5).positive();
+             options.flag("--smooth", "round the corners; neighbours never meet");
+             outputOption(options, "lines to write: .gpkg or .geojson");
+         },
+         contours});
     out.push_back({"sample", "Heights of a surface at the places of a CSV.",
                    "erdwerk-cli sample ground.ply --at data/demo/survey.csv -o heights.csv",
-                   [](CLI::App& app, Arguments& a) {
-                       surfaceArgument(app, a);
-                       app.add_option("--at", a.at, "CSV of places")->required();
-                       app.add_option("--columns", a.columns, "one letter a column of the CSV");
-                       outputOption(app, a, "CSV to write");
+                   [](Options& options) {
+                       surfaceArgument(options);
+                       options.text("--at", "CSV of places").needed();
+                       options.text("--columns", "one letter a column of the CSV");
+                       outputOption(options, "CSV to write");
                    },
                    sample});
     out.push_back({"volume", "Cut and fill between two surfaces, exact for both triangulations.",
                    "erdwerk-cli volume --from ground.ply --to ground.ply",
-                   [](CLI::App& app, Arguments& a) {
-                       app.add_option("--from", a.from, "the surface before")->required();
-                       app.add_option("--to", a.to, "the surface after")->required();
-                       app.add_option("--boundary", a.boundary, "only inside this closed line");
+                   [](Options& options) {
+                       options.text("--from", "the surface before").needed();
+                       options.text("--to", "the surface after").needed();
+                       options.text("--boundary", "only inside this closed line");
                    },
                    volume});
-    out.push_back({"profile",
-                   "Heights of a surface, or of lines that cross it, along a line or an alignment.",
-                   "erdwerk-cli profile ground.ply --along data/demo/lane.gpkg -o profile.csv",
-                   [](CLI::App& app, Arguments& a) {
-                       app.add_option("surface", a.inputs, "a surface: .xml, .ply or PROJECT.erdwerk:NAME")
-                           ->expected(1);
-                       app.add_option("--across", a.across,
-                                      "3D lines instead of a surface: a point where each crosses the axis");
-                       app.add_option("--along", a.along,
-                                      "vector file with one line, or an alignment: LandXML, CSV of PIs, "
-                                      "PROJECT.erdwerk:NAME")
-                           ->required();
-                       app.add_option("--interval", a.interval,
-                                      "a point each multiple; without it at every triangle edge crossed")
-                           ->check(CLI::PositiveNumber);
-                       outputOption(app, a, "CSV to write");
-                   },
-                   profile});
+    out.push_back(
+        {"profile", "Heights of a surface, or of lines that cross it, along a line or an alignment.",
+         "erdwerk-cli profile ground.ply --along data/demo/lane.gpkg -o profile.csv",
+         [](Options& options) {
+             options.inputs("surface", "a surface: .xml, .ply or PROJECT.erdwerk:NAME").count(1);
+             options.texts("--across", "3D lines instead of a surface: a point where each crosses the axis");
+             options
+                 .text("--along",
+                       "vector file with one line, or an alignment: LandXML, CSV of PIs, "
+                       "PROJECT.erdwerk:NAME")
+                 .needed();
+             options.number("--interval", "a point each multiple; without it at every triangle edge crossed")
+                 .positive();
+             outputOption(options, "CSV to write");
+         },
+         profile});
     return out;
 }
 

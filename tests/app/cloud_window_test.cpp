@@ -4,7 +4,11 @@
 #include "app/tools/find_ground.h"
 #include "app/tools/trace_crease.h"
 #include "core/derive/dense_source.h"
+#include "core/derive/surface_result.h"
 #include "core/format/output.h"
+#include "core/linework/line3d.h"
+#include "core/objects/cloud.h"
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
 #include "plateau.h"
 

@@ -6,6 +6,8 @@
 
 #include "app/tools/trace_crease.h"
 #include "core/format/output.h"
+#include "core/linework/line3d.h"
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
 #include "plateau.h"
 

@@ -9,6 +9,10 @@
 #include "app/bench/parcel_pane.h"
 #include "app/bench/reading_pane.h"
 #include "app/bench/tables_page.h"
+#include "core/linework/line3d.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
+#include "core/objects/reading.h"
 #include "core/operations/descriptions.h"
 #include "window_test.h"
 

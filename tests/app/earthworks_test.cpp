@@ -3,6 +3,9 @@
 #include "core/operations/earthworks.h"
 #include "app/kinds/balance_curve.h"
 #include "app/tools/earthwork_tool.h"
+#include "core/geometry/element.h"
+#include "core/linework/line3d.h"
+#include "core/objects/line.h"
 #include "core/operations/shape.h"
 #include "window_test.h"
 

@@ -3,6 +3,9 @@
 #include <random>
 
 #include "app/tools/draw_line.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
+#include "core/objects/profile.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
 #include "core/operations/records.h"

@@ -3,8 +3,34 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QPicture>
 #include <QSignalSpy>
 
+#include "app/base/snapshot.h"
+#include "core/derive/parcel_result.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/alignment.h"
+#include "core/objects/artwork.h"
+#include "core/objects/backdrop.h"
+#include "core/objects/cloud.h"
+#include "core/objects/design_criteria.h"
+#include "core/objects/dimension.h"
+#include "core/objects/dimension_style.h"
+#include "core/objects/earthwork.h"
+#include "core/objects/group.h"
+#include "core/objects/height_raster.h"
+#include "core/objects/label.h"
+#include "core/objects/label_style.h"
+#include "core/objects/line.h"
+#include "core/objects/marking.h"
+#include "core/objects/offset_set.h"
+#include "core/objects/parcel.h"
+#include "core/objects/profile.h"
+#include "core/objects/reading.h"
+#include "core/objects/section.h"
+#include "core/objects/table.h"
+#include "core/objects/wording.h"
+#include "core/terrain/shade.h"
 #include "one_of_each.h"
 #include "window_test.h"
 
@@ -20,7 +46,7 @@ protected:
     }
     template <class T>
     ObjectId pick(std::optional<std::size_t> part = {}) {
-        const ObjectId id = site.ids.at(objects::Payload(std::in_place_type<T>).index());
+        const ObjectId id = site.ids.at(objects::kindIndex<T>);
         select(id, part);
         return id;
     }

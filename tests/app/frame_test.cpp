@@ -7,6 +7,7 @@
 #include "app/base/remembered.h"
 #include "app/kinds/all_kinds.h"
 #include "app/plan/plan_parts.h"
+#include "core/objects/line.h"
 #include "window_test.h"
 
 namespace erdwerk::app {

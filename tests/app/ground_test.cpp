@@ -5,7 +5,10 @@
 
 #include "app/tools/find_creases.h"
 #include "app/tools/find_ground.h"
+#include "core/derive/surface_result.h"
 #include "core/format/output.h"
+#include "core/linework/line3d.h"
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
 #include "demo_site/cloud.h"
 #include "plateau.h"

@@ -9,6 +9,11 @@
 #include "app/bench/table_hands.h"
 #include "app/tools/find_ground.h"
 #include "app/window/finder.h"
+#include "core/linework/line3d.h"
+#include "core/linework/rules/fixed_height.h"
+#include "core/linework/rules/grade_from_previous.h"
+#include "core/objects/line.h"
+#include "core/objects/profile.h"
 #include "support/sheets.h"
 #include "window_test.h"
 

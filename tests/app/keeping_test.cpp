@@ -3,6 +3,7 @@
 #include "app/window/finder.h"
 #include "app/window/recovery_dialog.h"
 #include "core/format/project_file.h"
+#include "core/objects/group.h"
 #include "core/operations/edit.h"
 #include "support/file_limit.h"
 #include "window_test.h"

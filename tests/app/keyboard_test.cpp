@@ -5,6 +5,8 @@
 #include <QMenuBar>
 
 #include "app/window/finder.h"
+#include "core/objects/line.h"
+#include "core/objects/profile.h"
 #include "support/sheets.h"
 #include "window_test.h"
 

@@ -7,6 +7,28 @@
 #include "app/kinds/all_kinds.h"
 #include "app/plan/plan_painter.h"
 #include "app/window/finder.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/alignment.h"
+#include "core/objects/artwork.h"
+#include "core/objects/backdrop.h"
+#include "core/objects/cloud.h"
+#include "core/objects/design_criteria.h"
+#include "core/objects/dimension.h"
+#include "core/objects/dimension_style.h"
+#include "core/objects/earthwork.h"
+#include "core/objects/group.h"
+#include "core/objects/height_raster.h"
+#include "core/objects/label.h"
+#include "core/objects/label_style.h"
+#include "core/objects/line.h"
+#include "core/objects/marking.h"
+#include "core/objects/offset_set.h"
+#include "core/objects/parcel.h"
+#include "core/objects/profile.h"
+#include "core/objects/reading.h"
+#include "core/objects/section.h"
+#include "core/objects/wording.h"
+#include "core/terrain/shade.h"
 #include "one_of_each.h"
 #include "view_at.h"
 #include "window_test.h"
@@ -20,17 +42,17 @@ using test::places;
 /// Where each kind can be pointed at; nothing for those that cannot.
 std::optional<Vec2> placeToPoint(const Site& site, ObjectId id) {
     const auto& payload = site.document.find(id)->payload;
-    if (std::holds_alternative<objects::Points>(payload)) return Vec2{10, 10};
-    if (std::holds_alternative<objects::Line>(payload)) return Vec2{26, 20};
-    if (std::holds_alternative<objects::Alignment>(payload)) return Vec2{34, 20};
-    if (std::holds_alternative<objects::Earthwork>(payload)) return Vec2{70, 16.5};
-    if (std::holds_alternative<objects::Parcel>(payload)) return Vec2{80, 34};
-    if (std::holds_alternative<objects::Label>(payload)) return Vec2{70, 40};
-    if (std::holds_alternative<objects::Cloud>(payload)) return Vec2{12, 52};
-    if (std::holds_alternative<objects::HeightRaster>(payload)) return Vec2{80, 90};
-    if (std::holds_alternative<objects::Section>(payload)) return Vec2{27, 72};
-    if (std::holds_alternative<objects::Dimension>(payload)) return Vec2{30, 17};
-    if (std::holds_alternative<objects::Reading>(payload)) return Vec2{15, 45};
+    if (payload.is<objects::Points>()) return Vec2{10, 10};
+    if (payload.is<objects::Line>()) return Vec2{26, 20};
+    if (payload.is<objects::Alignment>()) return Vec2{34, 20};
+    if (payload.is<objects::Earthwork>()) return Vec2{70, 16.5};
+    if (payload.is<objects::Parcel>()) return Vec2{80, 34};
+    if (payload.is<objects::Label>()) return Vec2{70, 40};
+    if (payload.is<objects::Cloud>()) return Vec2{12, 52};
+    if (payload.is<objects::HeightRaster>()) return Vec2{80, 90};
+    if (payload.is<objects::Section>()) return Vec2{27, 72};
+    if (payload.is<objects::Dimension>()) return Vec2{30, 17};
+    if (payload.is<objects::Reading>()) return Vec2{15, 45};
     return std::nullopt;
 }
 
@@ -51,7 +73,7 @@ bool paints(const Paint& paint) {
 template <class T>
 struct OfKind {
     Site site;
-    ObjectId id = site.ids.at(objects::Payload(std::in_place_type<T>).index());
+    ObjectId id = site.ids.at(objects::kindIndex<T>);
     const ObjectKind& kind = kindOf<T>();
 };
 template <class T>
@@ -62,10 +84,10 @@ class EveryKindInWindow : public WindowTest, protected OfKind<T> {};
 template <class>
 struct TypesOf;
 template <class... T>
-struct TypesOf<std::variant<T...>> {
+struct TypesOf<objects::KindList<T...>> {
     using Type = testing::Types<T...>;
 };
-using AllKinds = TypesOf<objects::Payload>::Type;
+using AllKinds = TypesOf<objects::Kinds>::Type;
 TYPED_TEST_SUITE(EveryKindOnScreen, AllKinds);
 TYPED_TEST_SUITE(EveryKindInWindow, AllKinds);
 

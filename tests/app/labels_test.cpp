@@ -1,5 +1,6 @@
 // Labels, dimensions and tables through the real window.
 
+#include <QHeaderView>
 #include <QLineEdit>
 #include <QPainter>
 #include <random>
@@ -10,6 +11,12 @@
 #include "app/plan/plan_painter.h"
 #include "app/sheet/sheet_painter.h"
 #include "app/sheet/text_recorder.h"
+#include "core/annotate/dimension.h"
+#include "core/annotate/label.h"
+#include "core/objects/dimension.h"
+#include "core/objects/label.h"
+#include "core/objects/label_style.h"
+#include "core/objects/line.h"
 #include "core/operations/labels.h"
 #include "core/operations/records.h"
 #include "core/operations/sheets.h"

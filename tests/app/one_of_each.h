@@ -2,9 +2,20 @@
 // A small site with one object of each kind.
 
 #include "app/base/session.h"
+#include "app/scene/scene_layer.h"
+#include "core/annotate/dimension.h"
+#include "core/annotate/label_style.h"
 #include "core/linework/offset_row.h"
+#include "core/objects/anchor.h"
+#include "core/objects/backdrop.h"
+#include "core/objects/earthwork.h"
 #include "core/operations/edit.h"
 #include "core/operations/sheets.h"
+#include "core/parcel/description.h"
+#include "core/route/criteria.h"
+#include "core/route/marking.h"
+#include "core/survey/cloud.h"
+#include "core/survey/raster.h"
 #include "support/geometry.h"
 
 namespace erdwerk::app {
@@ -19,7 +30,7 @@ struct Site {
     ObjectId add(const std::string& name, T payload) {
         ObjectId id;
         document = document.added(name, std::move(payload), &id);
-        ids.emplace(objects::Payload(std::in_place_type<T>).index(), id);
+        ids.emplace(objects::kindIndex<T>, id);
         return id;
     }
 

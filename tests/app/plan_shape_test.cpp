@@ -1,6 +1,7 @@
 // Drawing and the shape of lines in plan, through the real window.
 
 #include "core/operations/plan_shape.h"
+#include "core/objects/group.h"
 #include "plan_shape_site.h"
 
 namespace erdwerk::app {

@@ -1,3 +1,4 @@
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
 #include "window_test.h"
 

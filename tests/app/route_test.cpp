@@ -2,6 +2,9 @@
 
 #include "app/bench/pi_table.h"
 #include "app/bench/slice_page.h"
+#include "core/objects/alignment.h"
+#include "core/objects/line.h"
+#include "core/objects/profile.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
 #include "window_test.h"

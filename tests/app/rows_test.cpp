@@ -1,6 +1,8 @@
 // Rows beside lines, and heights of stretches, through the real window.
 
 #include "app/kinds/row_section.h"
+#include "core/objects/group.h"
+#include "core/objects/offset_set.h"
 #include "plan_shape_site.h"
 
 namespace erdwerk::app {

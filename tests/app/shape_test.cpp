@@ -2,6 +2,7 @@
 
 #include "app/bench/grades_bar.h"
 #include "app/tools/give_heights.h"
+#include "core/objects/group.h"
 #include "support/plane_site.h"
 #include "window_test.h"
 

@@ -5,6 +5,7 @@
 #include <QSvgRenderer>
 
 #include "app/sheet/text_recorder.h"
+#include "core/objects/line.h"
 #include "sheets_site.h"
 #include "support/file_limit.h"
 #include "support/places.h"
@@ -97,7 +98,8 @@ TEST_F(SheetFiles, DrawingsThatAreStoppedLeaveNone) {
 }
 
 TEST_F(SheetFiles, EveryKindOfFrameIsAddedAndDrawn) {
-    ASSERT_TRUE(window->takeArtwork(QString::fromUtf8(test::demoFolder) + QStringLiteral("/title-block.svg")));
+    ASSERT_TRUE(
+        window->takeArtwork(QString::fromUtf8(test::demoFolder) + QStringLiteral("/title-block.svg")));
     const std::size_t before = now().frames.size();
     for (const char* kind : {"plan", "profile", "section", "table", "description", "legend", "key-plan",
                              "scale", "picture", "title-block", "notes"}) {

@@ -4,6 +4,7 @@
 #include <QMenu>
 
 #include "app/sheet/text_recorder.h"
+#include "core/objects/line.h"
 #include "sheets_site.h"
 
 namespace erdwerk::app {

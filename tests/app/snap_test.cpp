@@ -1,5 +1,8 @@
 #include "app/kinds/all_kinds.h"
 
+#include "core/linework/line3d.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
 #include "support/geometry.h"
 #include "view_at.h"

@@ -6,6 +6,7 @@
 #include <random>
 
 #include "core/linework/offset_row.h"
+#include "core/objects/line.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/dimensions.h"
 #include "core/operations/edit.h"
@@ -305,7 +306,7 @@ protected:
     void expectNothingDangles(int i) {
         for (const auto& [other, object] : doc().objects())
             for (const ObjectId named : objects::references(object->payload))
-                if (!std::holds_alternative<objects::Line>(object->payload))
+                if (!object->payload.is<objects::Line>())
                     EXPECT_TRUE(doc().find(named)) << "after action " << i;
     }
     /// Undoes everything, then redoes it: each state is met again.

@@ -1,4 +1,5 @@
 #include "app/tools/draw_line.h"
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
 #include "window_test.h"
 

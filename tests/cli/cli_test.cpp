@@ -60,6 +60,19 @@ TEST_F(Cli, ABadRowEndsTheCommandAndLeavesNoOutput) {
     EXPECT_EQ(run.parsed()["skippedRows"], 1);
 }
 
+TEST_F(Cli, AFigureOutOfRangeIsRefusedInWords) {
+    plane("plane");
+    for (const char* given : {"-3", "0", "nan", "inf", "2m"}) {
+        const auto run =
+            cli(folder, std::string("build --points plane.csv --max-edge ") + given + " -o out.ply");
+        EXPECT_EQ(run.exit, 2) << given;
+        EXPECT_THAT(run.err, testing::HasSubstr(std::string("must be above 0, not '") + given + "'"));
+    }
+    EXPECT_FALSE(std::filesystem::exists(folder / "out.ply"));
+    EXPECT_THAT(cli(folder, "creases plane.csv --min-angle 120 -o out.gpkg").err,
+                testing::HasSubstr("must be from 1 to 90, not '120'"));
+}
+
 TEST_F(Cli, ColumnsByLettersTakeANonNumberRowForAHeader) {
     (void)folder.file("a.csv", "1,0,5,1,x\n2,0,25,1,x\n3,20,5,1,x\n");
     (void)folder.file("b.csv", "Pkt;Nord;Ost;Z;C\n1;0;5;1;x\n2;0;25;1;x\n3;20;5;1;x\n");

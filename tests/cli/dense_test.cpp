@@ -209,8 +209,8 @@ TEST_F(DenseCli, CtrlCEndsCleanlyWithoutOutput) {
     const pid_t child = ::fork();
     if (child == 0) {
         (void)std::freopen("/dev/null", "w", stderr);
-        ::execl(test::cliBinary, test::cliBinary, "thin", input.c_str(), "--tolerance", "0.011", "-o", output.c_str(),
-                nullptr);
+        ::execl(test::cliBinary, test::cliBinary, "thin", input.c_str(), "--tolerance", "0.011", "-o",
+                output.c_str(), nullptr);
         ::_exit(99);
     }
     ::usleep(300000);

@@ -3,6 +3,7 @@
 // ways.
 
 #include "core/document/transaction.h"
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
 #include "core/operations/lines.h"
 #include "support/geometry.h"

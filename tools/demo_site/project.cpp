@@ -1,10 +1,28 @@
 #include "demo_site/project.h"
 
+#include "core/annotate/dimension.h"
+#include "core/annotate/label_style.h"
 #include "core/linework/offset_row.h"
+#include "core/objects/alignment.h"
+#include "core/objects/anchor.h"
+#include "core/objects/dimension.h"
+#include "core/objects/dimension_style.h"
+#include "core/objects/group.h"
+#include "core/objects/label.h"
+#include "core/objects/label_style.h"
+#include "core/objects/line.h"
+#include "core/objects/marking.h"
+#include "core/objects/offset_set.h"
+#include "core/objects/parcel.h"
+#include "core/objects/profile.h"
+#include "core/objects/section.h"
+#include "core/objects/wording.h"
 #include "core/operations/earthworks.h"
 #include "core/operations/edit.h"
 #include "core/operations/sheets.h"
 #include "core/operations/tables.h"
+#include "core/parcel/description.h"
+#include "core/route/marking.h"
 
 namespace erdwerk::demo {
 

@@ -36,7 +36,7 @@ struct Action {
 /// The object is of one of these kinds.
 template <class... Kinds>
 bool isOneOf(const objects::Object& object) {
-    return (std::holds_alternative<Kinds>(object.payload) || ...);
+    return (object.payload.is<Kinds>() || ...);
 }
 
 class ActionList : public QObject {

@@ -5,7 +5,12 @@
 #include <QThread>
 #include <algorithm>
 
+#include "app/base/session_inner.h"
+#include "core/derive/surface_result.h"
+#include "core/document/edit_trace.h"
 #include "core/document/following.h"
+#include "core/objects/group.h"
+#include "core/terrain/shade.h"
 
 namespace erdwerk::app {
 
@@ -22,10 +27,13 @@ std::optional<Ref> carried(const Ref& ref, const EditTrace& trace, const Documen
     return Ref{part->object, part->index};
 }
 
-Session::Session(QObject* parent) : QObject(parent) {
-    worker_ = std::make_unique<LatestWorker<Document, SnapshotPointer>>(
+Session::Session(QObject* parent)
+    : QObject(parent), snapshot_(std::make_shared<const Snapshot>()), inner_(std::make_unique<Inner>()) {
+    inner_->worker = std::make_unique<LatestWorker<Document, SnapshotPointer>>(
         this,
-        [this](const Document& document, const std::atomic<bool>& cancel) { return work(document, cancel); },
+        [this](const Document& document, const std::atomic<bool>& cancel) {
+            return inner_->work(document, cancel);
+        },
         [this](SnapshotPointer snapshot) {
             snapshot_ = std::move(snapshot);
             stopped_ = false;
@@ -39,49 +47,78 @@ Session::Session(QObject* parent) : QObject(parent) {
                 Q_EMIT message(tr("The results could not be worked out: %1").arg(reason), true);
             Q_EMIT workingChanged(isWorking());
         });
-    beat_.setInterval(format::ProjectLock::beatSeconds * 1000);
-    connect(&beat_, &QTimer::timeout, this, &Session::beat);
-    savePoll_.setInterval(15);
-    connect(&savePoll_, &QTimer::timeout, this, [this] {
-        if (saving_.valid() && saving_.wait_for(std::chrono::seconds(0)) == std::future_status::ready)
+    inner_->beat.setInterval(format::ProjectLock::beatSeconds * 1000);
+    connect(&inner_->beat, &QTimer::timeout, this, &Session::beat);
+    inner_->savePoll.setInterval(15);
+    connect(&inner_->savePoll, &QTimer::timeout, this, [this] {
+        if (inner_->saving.valid() &&
+            inner_->saving.wait_for(std::chrono::seconds(0)) == std::future_status::ready)
             finishSaving();
     });
 }
 
 Session::~Session() {
-    worker_.reset();
-    if (saving_.valid()) saving_.wait();
+    inner_->worker.reset();
+    if (inner_->saving.valid()) inner_->saving.wait();
 }
 
-std::optional<SnapshotPointer> Session::work(const Document& document, const std::atomic<bool>& cancel) {
+std::optional<SnapshotPointer> Session::Inner::work(const Document& document,
+                                                    const std::atomic<bool>& cancel) {
     Context context;
     context.cancelFlag = &cancel;
-    workDone_ = 0;
-    context.progress = [this](double share) { workDone_ = static_cast<int>(share * 100); };
-    auto derived = model_.evaluate(document, context);
+    workDone = 0;
+    context.progress = [this](double share) { workDone = static_cast<int>(share * 100); };
+    auto derived = model.evaluate(document, context);
     if (!derived) {
         if (derived.error().code != ErrorCode::Cancelled) throw std::runtime_error(derived.error().text);
         return std::nullopt;
     }
     auto next = std::make_shared<Snapshot>();
     next->derived = std::move(*derived);
-    next->findings = check::run(next->derived, &checks_);
+    next->findings = check::run(next->derived, &checks);
     for (const auto& [id, surface] : next->derived.surfaces) {
         if (!surface->locator) continue;
-        const bool same = workerLast_ && workerLast_->derived.surfaces.count(id) != 0 &&
-                          workerLast_->derived.surfaces.at(id) == surface;
+        const bool same = workerLast && workerLast->derived.surfaces.count(id) != 0 &&
+                          workerLast->derived.surfaces.at(id) == surface;
         next->shadings[id] =
-            same ? workerLast_->shadings.at(id) : std::make_shared<const terrain::Shading>(surface->locator);
+            same ? workerLast->shadings.at(id) : std::make_shared<const terrain::Shading>(surface->locator);
     }
-    workerLast_ = next;
+    workerLast = next;
     return next;
 }
 
+const derive::Derived& Session::derived() const {
+    return snapshot_->derived;
+}
+std::shared_ptr<const derive::Derived> Session::results() const {
+    return {snapshot_, &snapshot_->derived};
+}
+int Session::workDone() const {
+    return inner_->workDone;
+}
+QString Session::path() const {
+    return QString::fromStdString(inner_->keeper.path());
+}
+const format::Recovery& Session::recovery() const {
+    return inner_->recovery;
+}
+bool Session::isSaving() const {
+    return inner_->saving.valid();
+}
+const format::Keeper& Session::keeper() const {
+    return inner_->keeper;
+}
+bool Session::isReadOnly() const {
+    return inner_->keeper.state() == format::Keeper::State::ReadOnly;
+}
+const TextsShown& Session::textsShown() const {
+    return inner_->textsShown;
+}
 bool Session::isChanged() const {
     return open_ && (neverSaved_ || history_.number() != savedNumber_);
 }
 bool Session::isWorking() const {
-    return !worker_->idle();
+    return !inner_->worker->idle();
 }
 
 bool Session::isStale() const {
@@ -96,21 +133,21 @@ QString Session::staleText() const {
 
 void Session::evaluate(bool cancelRunning) {
     stopped_ = false;
-    worker_->request(document(), cancelRunning);
+    inner_->worker->request(document(), cancelRunning);
     Q_EMIT workingChanged(true);
 }
 
 // ---- edits
 
 void Session::tellKeeping() {
-    std::pair<format::Keeper::State, std::string> now{keeper_.state(), keeper_.reason()};
-    if (now == told_) return;
-    told_ = std::move(now);
+    std::pair<format::Keeper::State, std::string> now{inner_->keeper.state(), inner_->keeper.reason()};
+    if (now == inner_->told) return;
+    inner_->told = std::move(now);
     Q_EMIT keepingChanged();
 }
 
 void Session::keep(const QString& what) {
-    keeper_.keep(what.toStdString(), history_.fresh());
+    inner_->keeper.keep(what.toStdString(), history_.fresh());
     tellKeeping();
 }
 
@@ -128,7 +165,7 @@ bool Session::edit(const QString& what, const document::Edit& edit) {
     if (isReadOnly()) {
         endPreview();
         Q_EMIT message(tr("The project %1; save it under another name to work on it")
-                           .arg(QString::fromStdString(keeper_.reason())),
+                           .arg(QString::fromStdString(inner_->keeper.reason())),
                        true);
         return false;
     }
@@ -218,8 +255,9 @@ void Session::setTextsShown(TextsShown shown) {
             if (of.tag) out.insert(id);
         return out;
     };
-    const bool differs = shown.leftOut != textsShown_.leftOut || tags(shown) != tags(textsShown_);
-    textsShown_ = std::move(shown);
+    const bool differs =
+        shown.leftOut != inner_->textsShown.leftOut || tags(shown) != tags(inner_->textsShown);
+    inner_->textsShown = std::move(shown);
     if (differs) Q_EMIT textsShownChanged();
 }
 
@@ -231,7 +269,7 @@ void Session::setHover(const std::optional<Hover>& hover) {
 // ---- work
 
 void Session::cancelWork() {
-    worker_->cancel();
+    inner_->worker->cancel();
 }
 
 void Session::workOut() {

@@ -2,26 +2,27 @@
 // The open project as the windows see it: document, history and journal, results worked out in the
 // background, one selection and one hover for all views. It computes nothing itself.
 
-#include <QDateTime>
 #include <QObject>
 #include <QString>
 #include <QStringList>
-#include <QTimer>
-#include <atomic>
-#include <future>
 #include <memory>
 #include <optional>
 #include <vector>
 
-#include "app/base/latest_worker.h"
-#include "app/base/texts_shown.h"
-#include "core/check/finding.h"
-#include "core/derive/model.h"
-#include "core/document/edit_trace.h"
 #include "core/document/history.h"
 #include "core/document/transaction.h"
-#include "core/format/keeper.h"
-#include "core/terrain/shade.h"
+#include "core/geometry/vec.h"
+
+namespace erdwerk::derive {
+struct Derived;
+}
+namespace erdwerk::document {
+class EditTrace;
+}
+namespace erdwerk::format {
+class Keeper;
+struct Recovery;
+}  // namespace erdwerk::format
 
 namespace erdwerk::app {
 
@@ -35,14 +36,8 @@ struct Ref {
 /// The same object or part after an edit; nothing when it is gone.
 std::optional<Ref> carried(const Ref& ref, const document::EditTrace& trace, const document::Document& after);
 
-/// All results of one document.
-struct Snapshot {
-    derive::Derived derived;
-    std::vector<check::Finding> findings;
-    derive::Results<terrain::Shading> shadings;
-    QDateTime made =
-        QDateTime::currentDateTimeUtc();  ///< shown in local time: asking for that is not for workers
-};
+struct Snapshot;
+struct TextsShown;
 using SnapshotPointer = std::shared_ptr<const Snapshot>;
 
 /// A place that every view marks.
@@ -64,11 +59,9 @@ public:
     }
     [[nodiscard]] const document::History& history() const { return history_; }
     [[nodiscard]] SnapshotPointer snapshot() const { return snapshot_; }
-    [[nodiscard]] const derive::Derived& derived() const { return snapshot_->derived; }
+    [[nodiscard]] const derive::Derived& derived() const;
     /// The same, held on to: for edits that are prepared on it.
-    [[nodiscard]] std::shared_ptr<const derive::Derived> results() const {
-        return {snapshot_, &snapshot_->derived};
-    }
+    [[nodiscard]] std::shared_ptr<const derive::Derived> results() const;
     [[nodiscard]] bool isOpen() const { return open_; }
     [[nodiscard]] bool isChanged() const;
     [[nodiscard]] bool isWorking() const;
@@ -77,8 +70,8 @@ public:
     /// "results of 12:04, before the last edit", or empty when they are of the document as it is.
     [[nodiscard]] QString staleText() const;
     /// How far the work is that says so, per cent; 0 when it does not.
-    [[nodiscard]] int workDone() const { return workDone_; }
-    [[nodiscard]] QString path() const { return QString::fromStdString(keeper_.path()); }
+    [[nodiscard]] int workDone() const;
+    [[nodiscard]] QString path() const;
 
     /// One edit of the newest document: journal, history, results. What it carries along and takes with it is
     /// said. Returns false, after a message with the reason, when it does not apply; an edit that changes
@@ -97,13 +90,13 @@ public:
     void startNew(const document::Document& document);
     /// Opens a project with what a journal beside it holds; recovery() tells of that.
     Result<void> open(const QString& path);
-    [[nodiscard]] const format::Recovery& recovery() const { return recovery_; }
+    [[nodiscard]] const format::Recovery& recovery() const;
     /// Starts saving what is there now, aside; saved() or message() tells how it went. Goes on after one that
     /// runs.
     void save(const QString& path);
     /// Saves and waits for it; the window goes on painting.
     Result<void> saveAndWait(const QString& path);
-    [[nodiscard]] bool isSaving() const { return saving_.valid(); }
+    [[nodiscard]] bool isSaving() const;
     /// Lets a save that runs end.
     void waitForSave();
     /// Opens a project file as a new, unnamed project (the demo, or to work beside another window).
@@ -116,8 +109,8 @@ public:
     Result<void> recoverLost(const QString& base);
     /// Ends journalling; the journal goes when the last save holds everything.
     void close(bool discardChanges);
-    [[nodiscard]] const format::Keeper& keeper() const { return keeper_; }
-    [[nodiscard]] bool isReadOnly() const { return keeper_.state() == format::Keeper::State::ReadOnly; }
+    [[nodiscard]] const format::Keeper& keeper() const;
+    [[nodiscard]] bool isReadOnly() const;
     /// Looks at the lock now, as it does every half minute.
     void beat();
 
@@ -139,7 +132,7 @@ public:
     [[nodiscard]] const std::optional<Hover>& hover() const { return hover_; }
     void setHover(const std::optional<Hover>& hover);
     /// Of the plan's last picture.
-    [[nodiscard]] const TextsShown& textsShown() const { return textsShown_; }
+    [[nodiscard]] const TextsShown& textsShown() const;
     void setTextsShown(TextsShown shown);
     void cancelWork();
     /// Works out the results of the document as it is, after they were stopped.
@@ -166,7 +159,6 @@ private:
     void changed(const QString& what, const document::Document& before);
     void keep(const QString& what);
     void evaluate(bool cancelRunning);
-    std::optional<SnapshotPointer> work(const document::Document& document, const std::atomic<bool>& cancel);
     void carrySelection(const document::EditTrace& trace);
     void startSaving(const QString& path);
     void finishSaving();
@@ -177,30 +169,12 @@ private:
     std::uint64_t savedNumber_ = 0;
     bool open_ = false;
     bool neverSaved_ = false;  ///< what is there was brought back, not saved
-    format::Keeper keeper_;
-    format::Recovery recovery_;
-    std::pair<format::Keeper::State, std::string> told_{};
-    QTimer beat_;
-    QTimer savePoll_;
-    struct Saving {
-        QString path;
-        document::Document document;
-        std::uint64_t number = 0;
-    };
-    Saving savingOf_;
-    std::future<Result<std::string>> saving_;
-    Result<void> saveResult_;
-    QString saveNext_;
-    SnapshotPointer snapshot_ = std::make_shared<const Snapshot>();
+    bool stopped_ = false;     ///< the last work was stopped by hand or failed
+    SnapshotPointer snapshot_;
     std::vector<Ref> selection_;
     std::optional<Hover> hover_;
-    TextsShown textsShown_;
-    derive::Model model_;
-    check::Memory checks_;
-    std::atomic<int> workDone_{0};
-    bool stopped_ = false;  ///< the last work was stopped by hand or failed
-    SnapshotPointer workerLast_;
-    std::unique_ptr<LatestWorker<document::Document, SnapshotPointer>> worker_;
+    struct Inner;  ///< files, worker, what it remembers (session_inner.h)
+    std::unique_ptr<Inner> inner_;
 };
 
 }  // namespace erdwerk::app

@@ -7,7 +7,7 @@
 #include <QUuid>
 
 #include "app/base/aside.h"
-#include "app/base/session.h"
+#include "app/base/session_inner.h"
 #include "core/format/project_file.h"
 
 namespace erdwerk::app {
@@ -31,13 +31,13 @@ void Session::startNew(const Document& document) {
     history_ = document::History(document);
     savedNumber_ = history_.number();
     neverSaved_ = false;
-    recovery_ = {};
+    inner_->recovery = {};
     open_ = true;
-    keeper_.startUnnamed((unnamedFolder() + QStringLiteral("/unnamed-") +
-                          QUuid::createUuid().toString(QUuid::WithoutBraces).left(13))
-                             .toStdString(),
-                         document);
-    beat_.start();
+    inner_->keeper.startUnnamed((unnamedFolder() + QStringLiteral("/unnamed-") +
+                                 QUuid::createUuid().toString(QUuid::WithoutBraces).left(13))
+                                    .toStdString(),
+                                document);
+    inner_->beat.start();
     tellKeeping();
     Q_EMIT documentChanged();
     Q_EMIT opened();
@@ -47,10 +47,10 @@ void Session::startNew(const Document& document) {
 Result<void> Session::open(const QString& path) {
     waitForSave();
     // The keeper works on another thread now; nothing may ask it meanwhile.
-    beat_.stop();
-    auto project = aside([&] { return keeper_.open(path.toStdString()); });
+    inner_->beat.stop();
+    auto project = aside([&] { return inner_->keeper.open(path.toStdString()); });
     if (!project) {
-        if (open_) beat_.start();
+        if (open_) inner_->beat.start();
         return tl::unexpected(project.error());
     }
     preview_.reset();
@@ -60,11 +60,11 @@ Result<void> Session::open(const QString& path) {
     history_ = document::History(std::move(project->document));
     savedNumber_ = history_.number();
     neverSaved_ = false;
-    recovery_ = std::move(project->recovery);
-    for (std::size_t i = 0; i < recovery_.documents.size(); ++i)
-        history_.apply(recovery_.what[i], recovery_.documents[i]);
-    recovery_.documents.clear();
-    beat_.start();
+    inner_->recovery = std::move(project->recovery);
+    for (std::size_t i = 0; i < inner_->recovery.documents.size(); ++i)
+        history_.apply(inner_->recovery.what[i], inner_->recovery.documents[i]);
+    inner_->recovery.documents.clear();
+    inner_->beat.start();
     tellKeeping();
     Q_EMIT selectionChanged();
     Q_EMIT documentChanged();
@@ -113,7 +113,7 @@ Result<void> Session::recoverLost(const QString& base) {
     }
     startNew(held.documents.back());
     neverSaved_ = true;
-    recovery_ = std::move(recovery);
+    inner_->recovery = std::move(recovery);
     Keeper::dropLost(base.toStdString());
     Q_EMIT documentChanged();
     return {};
@@ -121,32 +121,32 @@ Result<void> Session::recoverLost(const QString& base) {
 
 void Session::close(bool discardChanges) {
     waitForSave();
-    beat_.stop();
-    keeper_.close(discardChanges || !isChanged());
+    inner_->beat.stop();
+    inner_->keeper.close(discardChanges || !isChanged());
     preview_.reset();
     selection_.clear();
     hover_.reset();
-    recovery_ = {};
+    inner_->recovery = {};
     open_ = false;
     tellKeeping();
 }
 
 void Session::beat() {
-    const bool couldTakeOver = keeper_.canTakeOver();
-    keeper_.beat();
-    if (keeper_.canTakeOver() != couldTakeOver)
+    const bool couldTakeOver = inner_->keeper.canTakeOver();
+    inner_->keeper.beat();
+    if (inner_->keeper.canTakeOver() != couldTakeOver)
         Q_EMIT keepingChanged();
     else
         tellKeeping();
     // What could not be kept is tried again without waiting for the next edit.
-    if (keeper_.state() == Keeper::State::NotKept && open_) keep(tr("Changes so far"));
+    if (inner_->keeper.state() == Keeper::State::NotKept && open_) keep(tr("Changes so far"));
 }
 
 // ---- saving
 
 void Session::save(const QString& path) {
     if (isSaving()) {
-        saveNext_ = path;
+        inner_->saveNext = path;
         return;
     }
     startSaving(path);
@@ -154,51 +154,53 @@ void Session::save(const QString& path) {
 
 void Session::startSaving(const QString& path) {
     const std::string file = path.toStdString();
-    saveResult_ = keeper_.prepareSave(file);
-    if (!saveResult_) {
-        Q_EMIT message(tr("Not saved: %1").arg(QString::fromStdString(saveResult_.error().message())), true);
+    inner_->saveResult = inner_->keeper.prepareSave(file);
+    if (!inner_->saveResult) {
+        Q_EMIT message(tr("Not saved: %1").arg(QString::fromStdString(inner_->saveResult.error().message())),
+                       true);
         return;
     }
     // The layers for other software come from the results there are; none is waited for.
-    savingOf_ = {path, history_.fresh(), history_.number()};
-    const auto mark = keeper_.markForSave(file);
-    saving_ = std::async(
+    inner_->savingOf = {path, history_.fresh(), history_.number()};
+    const auto mark = inner_->keeper.markForSave(file);
+    inner_->saving = std::async(
         std::launch::async,
-        [file, mark, document = savingOf_.document, snapshot = snapshot_]() -> Result<std::string> {
+        [file, mark, document = inner_->savingOf.document, snapshot = snapshot_]() -> Result<std::string> {
             try {
                 return format::saveProject(file, derive::resultsFor(document, snapshot->derived), mark);
             } catch (const std::exception& e) {
                 return fail(ErrorCode::Io, e.what(), file);
             }
         });
-    savePoll_.start();
+    inner_->savePoll.start();
     Q_EMIT savingChanged();
 }
 
 void Session::finishSaving() {
-    savePoll_.stop();
-    auto stamp = saving_.get();
+    inner_->savePoll.stop();
+    auto stamp = inner_->saving.get();
     if (!stamp) {
-        saveResult_ = tl::unexpected(stamp.error());
+        inner_->saveResult = tl::unexpected(stamp.error());
         Q_EMIT savingChanged();
         Q_EMIT message(tr("Not saved: %1").arg(QString::fromStdString(stamp.error().message())), true);
     } else {
-        saveResult_ = {};
-        keeper_.saved(savingOf_.path.toStdString(), *stamp, savingOf_.document, history_.fresh());
-        savedNumber_ = savingOf_.number;
+        inner_->saveResult = {};
+        inner_->keeper.saved(inner_->savingOf.path.toStdString(), *stamp, inner_->savingOf.document,
+                             history_.fresh());
+        savedNumber_ = inner_->savingOf.number;
         neverSaved_ = false;
         tellKeeping();
         Q_EMIT savingChanged();
         Q_EMIT documentChanged();
-        Q_EMIT saved(savingOf_.path);
+        Q_EMIT saved(inner_->savingOf.path);
     }
-    savingOf_ = {};
-    if (!saveNext_.isEmpty()) startSaving(std::exchange(saveNext_, {}));
+    inner_->savingOf = {};
+    if (!inner_->saveNext.isEmpty()) startSaving(std::exchange(inner_->saveNext, {}));
 }
 
 void Session::waitForSave() {
     while (isSaving()) {
-        if (saving_.wait_for(std::chrono::milliseconds(15)) == std::future_status::ready)
+        if (inner_->saving.wait_for(std::chrono::milliseconds(15)) == std::future_status::ready)
             finishSaving();
         else
             QCoreApplication::processEvents(QEventLoop::ExcludeUserInputEvents);
@@ -209,7 +211,7 @@ Result<void> Session::saveAndWait(const QString& path) {
     waitForSave();
     startSaving(path);
     waitForSave();
-    return saveResult_;
+    return inner_->saveResult;
 }
 
 }  // namespace erdwerk::app

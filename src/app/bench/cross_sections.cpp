@@ -6,9 +6,12 @@
 #include <QLabel>
 #include <QSplitter>
 
+#include "app/base/snapshot.h"
 #include "app/base/theme.h"
 #include "app/bench/table_hands.h"
 #include "app/plan/tool.h"
+#include "core/derive/surface_result.h"
+#include "core/linework/line3d.h"
 
 namespace erdwerk::app {
 

@@ -6,6 +6,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "app/base/snapshot.h"
 #include "app/base/theme.h"
 #include "app/bench/table_hands.h"
 #include "core/format/output.h"
@@ -362,9 +363,7 @@ void FindingsPage::apply(int finding, std::size_t fix) {
     // A fix knows what the finding is about as it was when it was found: points by number, places, heights.
     list_->setCurrentItem(list_->topLevelItem(finding));
     goNext_ = session_.edit(QString::fromStdString(f.fixes[fix].label),
-                            document::onlyWhileSame(snapshot->derived.document, f.objects,
-                                                    [apply = f.fixes[fix].apply](const document::Document& d)
-                                                        -> Result<document::Edited> { return apply(d); }));
+                            check::mend(snapshot->derived.document, f, fix));
 }
 
 bool FindingsPage::eventFilter(QObject* watched, QEvent* event) {

@@ -9,6 +9,8 @@
 
 #include "app/base/session.h"
 #include "app/bench/bench_page.h"
+#include "core/base/id.h"
+#include "core/check/finding.h"
 
 namespace erdwerk::app {
 

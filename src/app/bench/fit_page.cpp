@@ -4,11 +4,13 @@
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QPainter>
+#include <QPoint>
 #include <QPushButton>
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
 #include "app/kinds/surface_paint.h"
+#include "core/derive/surface_result.h"
 #include "core/operations/edit.h"
 #include "core/operations/mend.h"
 

@@ -8,6 +8,8 @@
 
 #include "app/base/session.h"
 #include "app/bench/bench_page.h"
+#include "core/base/id.h"
+#include "core/terrain/fit.h"
 
 namespace erdwerk::app {
 

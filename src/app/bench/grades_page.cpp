@@ -13,7 +13,9 @@
 #include "app/kinds/current.h"
 #include "app/plan/tool.h"
 #include "core/base/notation.h"
+#include "core/linework/grade_limits.h"
 #include "core/linework/to_next.h"
+#include "core/objects/line.h"
 #include "core/operations/shape.h"
 #include "core/terrain/trace.h"
 

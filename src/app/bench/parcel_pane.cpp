@@ -12,6 +12,10 @@
 #include "app/base/text_document.h"
 #include "app/base/theme.h"
 #include "app/bench/table_hands.h"
+#include "core/base/id.h"
+#include "core/linework/line3d.h"
+#include "core/objects/parcel.h"
+#include "core/objects/wording.h"
 #include "core/operations/descriptions.h"
 
 namespace erdwerk::app {

@@ -1,5 +1,7 @@
 #include "app/bench/point_model.h"
 
+#include <algorithm>
+
 #include "app/base/theme.h"
 #include "core/base/notation.h"
 #include "core/operations/edit.h"
@@ -10,12 +12,42 @@ namespace {
 enum Columns { Number, Easting, Northing, Height, Code, Note, ColumnCount };
 }
 
-PointModel::PointModel(Session& session, QObject* parent) : QAbstractTableModel(parent), session_(session) {}
+PointModel::PointModel(Session& session, QObject* parent) : QAbstractTableModel(parent), session_(session) {
+    connect(&session_, &Session::documentChanged, this, &PointModel::follow);
+}
 
 void PointModel::setSet(ObjectId set) {
     beginResetModel();
     set_ = set;
+    shown_ = points() == nullptr ? survey::PointSet() : *points();
+    rows_ = shown_.size();
     endResetModel();
+}
+
+void PointModel::follow() {
+    const survey::PointSet now = points() == nullptr ? survey::PointSet() : *points();
+    const std::size_t before = shown_.size();
+    const std::size_t after = now.size();
+    const std::size_t most = std::min(before, after);
+    // What is the same at the beginning and at the end stays; what lies between goes and comes.
+    std::size_t head = before == after ? most : 0;
+    while (head < most && shown_[head] == now[head]) ++head;
+    std::size_t tail = 0;
+    while (tail < most - head && shown_[before - 1 - tail] == now[after - 1 - tail]) ++tail;
+    following_ = true;
+    if (before - tail > head) {
+        beginRemoveRows({}, static_cast<int>(head), static_cast<int>(before - tail) - 1);
+        rows_ = head + tail;
+        endRemoveRows();
+    }
+    if (after - tail > head) {
+        beginInsertRows({}, static_cast<int>(head), static_cast<int>(after - tail) - 1);
+        rows_ = after;
+        endInsertRows();
+    }
+    following_ = false;
+    shown_ = now;
+    if (after > 0) Q_EMIT dataChanged(index(0, 0), index(static_cast<int>(after) - 1, ColumnCount - 1));
 }
 
 const survey::PointSet* PointModel::points() const {
@@ -24,7 +56,7 @@ const survey::PointSet* PointModel::points() const {
 }
 
 int PointModel::rowCount(const QModelIndex& parent) const {
-    return parent.isValid() || points() == nullptr ? 0 : static_cast<int>(points()->size());
+    return parent.isValid() ? 0 : static_cast<int>(rows_);
 }
 int PointModel::columnCount(const QModelIndex&) const {
     return ColumnCount;

@@ -4,6 +4,7 @@
 #include <QAbstractTableModel>
 
 #include "app/base/session.h"
+#include "core/survey/points.h"
 
 namespace erdwerk::app {
 
@@ -13,6 +14,8 @@ public:
     PointModel(Session& session, QObject* parent);
     void setSet(ObjectId set);
     [[nodiscard]] ObjectId set() const { return set_; }
+    /// Rows come and go just now: what the view's cursor does meanwhile is nobody's choice.
+    [[nodiscard]] bool isFollowing() const { return following_; }
 
     [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override;
     [[nodiscard]] int columnCount(const QModelIndex& parent = {}) const override;
@@ -26,8 +29,15 @@ public:
 
 private:
     [[nodiscard]] const survey::PointSet* points() const;
+    /// Tells the views which rows came and went, and that the others may say something else.
+    void follow();
+
     Session& session_;
     ObjectId set_;
+    // What the views know; shares its points with the document.
+    survey::PointSet shown_;
+    std::size_t rows_ = 0;
+    bool following_ = false;
 };
 
 }  // namespace erdwerk::app

@@ -6,6 +6,7 @@
 #include "app/bench/profile_page.h"
 #include "app/kinds/profile_section.h"
 #include "core/base/notation.h"
+#include "core/objects/profile.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/records.h"
 

@@ -12,6 +12,8 @@
 #include "app/bench/table_hands.h"
 #include "app/kinds/profile_section.h"
 #include "core/base/notation.h"
+#include "core/derive/route_result.h"
+#include "core/objects/profile.h"
 #include "core/operations/edit.h"
 #include "core/operations/records.h"
 #include "core/route/design.h"

@@ -12,6 +12,8 @@
 #include "app/base/session.h"
 #include "app/bench/bench_page.h"
 #include "app/section/section_view.h"
+#include "core/base/id.h"
+#include "core/route/profile.h"
 
 namespace erdwerk::app {
 

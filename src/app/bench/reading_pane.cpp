@@ -7,6 +7,7 @@
 
 #include "app/base/theme.h"
 #include "app/bench/table_hands.h"
+#include "core/objects/reading.h"
 #include "core/operations/descriptions.h"
 
 namespace erdwerk::app {

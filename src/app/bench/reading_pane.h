@@ -9,6 +9,8 @@
 #include <QWidget>
 
 #include "app/base/session.h"
+#include "core/base/id.h"
+#include "core/parcel/called_words.h"
 
 namespace erdwerk::app {
 

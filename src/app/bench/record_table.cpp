@@ -2,6 +2,7 @@
 
 #include <QHeaderView>
 
+#include "app/base/snapshot.h"
 #include "app/bench/table_hands.h"
 #include "core/format/record_tables.h"
 

@@ -4,7 +4,9 @@
 #include <QAbstractTableModel>
 #include <QTableView>
 
+#include "app/base/latest_worker.h"
 #include "app/base/session.h"
+#include "core/base/id.h"
 #include "core/operations/record_rows.h"
 
 namespace erdwerk::app {

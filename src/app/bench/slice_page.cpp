@@ -12,11 +12,17 @@
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
+#include "app/base/snapshot.h"
 #include "app/base/theme.h"
 #include "app/bench/table_hands.h"
 #include "app/plan/tool.h"
+#include "core/derive/surface_result.h"
 #include "core/document/document.h"
 #include "core/format/table_file.h"
+#include "core/linework/line3d.h"
+#include "core/objects/points.h"
+#include "core/objects/section.h"
+#include "core/survey/cloud_tiles.h"
 
 namespace erdwerk::app {
 

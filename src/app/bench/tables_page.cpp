@@ -14,6 +14,7 @@
 #include "app/bench/station_table.h"
 #include "app/bench/table_hands.h"
 #include "app/kinds/surface_paint.h"
+#include "core/derive/surface_result.h"
 
 namespace erdwerk::app {
 
@@ -75,7 +76,7 @@ QWidget* TablesPage::buildPoints() {
     points_->horizontalHeader()->setStretchLastSection(true);
     connect(points_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
             [this](const QModelIndex& row) {
-                if (row.isValid() && points_->hasFocus())
+                if (row.isValid() && points_->hasFocus() && !model_->isFollowing())
                     session_.select({{model_->set(), static_cast<std::size_t>(row.row())}});
             });
     return points_;
@@ -174,12 +175,7 @@ void TablesPage::refresh() {
         return stack_->setCurrentWidget(record_);
     }
     if (document.get<objects::Points>(id) != nullptr) {
-        const QModelIndex at = points_->currentIndex();
-        const bool same = model_->set() == id && document.get<objects::Points>(id)->set.size() ==
-                                                     static_cast<std::size_t>(model_->rowCount());
-        if (!same) model_->setSet(id);
-        points_->viewport()->update();
-        if (!same && at.isValid()) points_->setCurrentIndex(model_->index(at.row(), at.column()));
+        if (model_->set() != id) model_->setSet(id);
         return stack_->setCurrentIndex(0);
     }
     if (document.get<objects::Alignment>(id) != nullptr) {

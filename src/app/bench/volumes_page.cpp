@@ -7,6 +7,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "app/base/snapshot.h"
 #include "app/bench/table_hands.h"
 #include "core/format/output.h"
 #include "core/format/table_file.h"

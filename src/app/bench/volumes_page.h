@@ -6,9 +6,11 @@
 #include <QLabel>
 #include <QTableWidget>
 
+#include "app/base/latest_worker.h"
 #include "app/base/session.h"
 #include "app/bench/bench_page.h"
 #include "app/plan/cut_fill.h"
+#include "core/base/id.h"
 #include "core/derive/volume_report.h"
 
 namespace erdwerk::app {

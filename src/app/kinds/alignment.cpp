@@ -6,7 +6,11 @@
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/marking_facts.h"
 #include "app/kinds/plan_signs.h"
+#include "core/annotate/label.h"
 #include "core/base/notation.h"
+#include "core/derive/route_result.h"
+#include "core/objects/alignment.h"
+#include "core/objects/group.h"
 #include "core/operations/edit.h"
 #include "core/operations/routes.h"
 
@@ -273,12 +277,12 @@ public:
         form.typedEntry(QObject::tr("Equations"), text(operations::equationsText(*payload, display)),
                         [id](std::string typed) { return operations::typeEquations(id, typed); });
         form.entry(QObject::tr("Serves"), text(payload->serves),
-                   [id](const Document& d, const QString& t) -> Result<Document> {
+                   [id](const Document& d, const QString& t) -> Result<document::Edited> {
                        return document::changed<objects::Alignment>(
                            d, id, [&](objects::Alignment& a) { a.serves = t.trimmed().toStdString(); });
                    });
         form.entry(QObject::tr("Description"), text(payload->description),
-                   [id](const Document& d, const QString& t) -> Result<Document> {
+                   [id](const Document& d, const QString& t) -> Result<document::Edited> {
                        return document::changed<objects::Alignment>(
                            d, id, [&](objects::Alignment& a) { a.description = t.trimmed().toStdString(); });
                    });

@@ -4,14 +4,11 @@ namespace erdwerk::app {
 
 namespace {
 
-constexpr std::size_t count = std::variant_size_v<objects::Payload>;
-
 template <class Layer>
-std::array<const Layer*, count> listed() {
-    return []<std::size_t... I>(std::index_sequence<I...>) {
-        return std::array<const Layer*, count>{&kindOf<std::variant_alternative_t<I, objects::Payload>>()...};
-    }
-    (std::make_index_sequence<count>{});
+std::array<const Layer*, objects::kindCount> listed() {
+    return []<class... T>(objects::KindList<T...>) {
+        return std::array<const Layer*, objects::kindCount>{&kindOf<T>()...};
+    }(objects::Kinds{});
 }
 
 }  // namespace

@@ -1,7 +1,9 @@
 #pragma once
 // The list of kinds on the screens.
 
+#include "app/base/snapshot.h"
 #include "app/kinds/object_kind.h"
+#include "core/objects/table.h"
 
 namespace erdwerk::app {
 

@@ -1,5 +1,6 @@
 // Title blocks and pictures of sheets.
 
+#include "core/objects/artwork.h"
 #include "app/kinds/all_kinds.h"
 #include "core/paper/title_block.h"
 

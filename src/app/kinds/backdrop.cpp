@@ -1,5 +1,6 @@
 // Pictures under the plan.
 
+#include "core/objects/backdrop.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
 

@@ -3,6 +3,7 @@
 #include <QPainter>
 
 #include "app/base/theme.h"
+#include "core/derive/earthwork_result.h"
 
 namespace erdwerk::app {
 

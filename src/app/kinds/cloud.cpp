@@ -1,8 +1,12 @@
 // Point clouds.
 
+#include "core/objects/cloud.h"
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
+#include "app/plan/plan_layer.h"
 #include "core/operations/edit.h"
+#include "core/survey/cloud.h"
+#include "core/survey/cloud_tiles.h"
 
 namespace erdwerk::app {
 
@@ -205,7 +209,7 @@ public:
         content.addDense({id, object, all.spacing(),
                           [object, tiles = found->second](const geometry::Box& window, std::size_t most,
                                                           const SceneDense::Take& take) {
-                              const auto& cloud = std::get<objects::Cloud>(object->payload);
+                              const auto& cloud = *object->payload.as<objects::Cloud>();
                               const survey::CloudPart part(*cloud.cloud, cloud.filter);
                               tiles->sample(window, most, [&](std::uint32_t i) {
                                   if (part.has(i)) take(cloud.cloud->place(i), cloudColour(cloud, i));

@@ -1,5 +1,9 @@
 #include "app/kinds/current.h"
 
+#include "core/objects/cloud.h"
+#include "core/objects/height_raster.h"
+#include "core/objects/surface.h"
+
 namespace erdwerk::app {
 
 ObjectId currentSurface(const Session& session) {

@@ -1,5 +1,6 @@
 // Criteria that designs are checked against.
 
+#include "core/objects/design_criteria.h"
 #include "app/kinds/all_kinds.h"
 #include "core/base/notation.h"
 #include "core/operations/routes.h"

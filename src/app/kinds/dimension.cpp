@@ -7,6 +7,8 @@
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/dimension_drawing.h"
 #include "core/base/notation.h"
+#include "core/objects/dimension.h"
+#include "core/objects/dimension_style.h"
 #include "core/operations/dimensions.h"
 #include "core/operations/edit.h"
 

@@ -7,7 +7,9 @@
 #include "app/kinds/balance_curve.h"
 #include "app/kinds/plan_signs.h"
 #include "core/base/notation.h"
+#include "core/derive/earthwork_result.h"
 #include "core/earthwork/hachures.h"
+#include "core/earthwork/storage.h"
 #include "core/operations/earthworks.h"
 #include "core/operations/edit.h"
 

@@ -52,8 +52,7 @@ void FactsForm::button(const QString& text, const QString& help, const QString& 
     row(button);
 }
 
-void FactsForm::entry(const QString& name, const QString& value,
-                      std::function<Result<Document>(const Document&, const QString&)> edit) {
+void FactsForm::entry(const QString& name, const QString& value, Change<const QString&> edit) {
     auto* line = new QLineEdit(value);
     line->setAccessibleName(name);
     line->setObjectName(QStringLiteral("fact:") + name);
@@ -69,21 +68,15 @@ void FactsForm::entry(const QString& name, const QString& value,
                 line->setText(value);
                 return;
             }
-            form.later(form.said(name, typed), [edit, typed](const Document& d) -> Result<document::Edited> {
-                auto next = edit(d, typed);
-                if (!next) return tl::unexpected(next.error());
-                return document::Edited(std::move(*next));
-            });
+            form.later(form.said(name, typed), [edit, typed](const Document& d) { return edit(d, typed); });
         });
     form_->addRow(name, line);
 }
 
 void FactsForm::typedEntry(const QString& name, const QString& value,
                            std::function<document::Edit(std::string)> edit) {
-    entry(name, value, [edit = std::move(edit)](const Document& d, const QString& typed) -> Result<Document> {
-        auto done = edit(typed.toStdString())(d);
-        if (!done) return tl::unexpected(done.error());
-        return std::move(done->document);
+    entry(name, value, [edit = std::move(edit)](const Document& d, const QString& typed) {
+        return edit(typed.toStdString())(d);
     });
 }
 
@@ -97,7 +90,7 @@ void FactsForm::editCheck(const QString& name, bool value, std::function<documen
     form_->addRow(box);
 }
 
-void FactsForm::check(const QString& name, bool value, std::function<Document(const Document&, bool)> edit) {
+void FactsForm::check(const QString& name, bool value, Change<bool> edit) {
     editCheck(name, value, [edit = std::move(edit)](bool on) -> document::Edit {
         return [edit, on](const Document& d) -> Result<document::Edited> { return edit(d, on); };
     });
@@ -108,8 +101,7 @@ void FactsForm::shownCheck(ObjectId id) {
               [id](bool on) { return operations::setShown({id}, on); });
 }
 
-void FactsForm::choice(const QString& name, const QStringList& texts, int current,
-                       std::function<Document(const Document&, int)> edit) {
+void FactsForm::choice(const QString& name, const QStringList& texts, int current, Change<int> edit) {
     auto* box = new QComboBox;
     box->addItems(texts);
     box->setCurrentIndex(current);
@@ -164,10 +156,10 @@ void FactsForm::entryOfMany(const QString& name, const std::optional<QString>& v
     line->setPlaceholderText(QObject::tr("differs"));
 }
 
-void FactsForm::number(const QString& name, double value, double least,
-                       std::function<Document(const Document&, double)> edit) {
+void FactsForm::number(const QString& name, double value, double least, Change<double> edit) {
     entry(name, text(formatExact(value)),
-          [least, name, edit = std::move(edit)](const Document& d, const QString& typed) -> Result<Document> {
+          [least, name, edit = std::move(edit)](const Document& d,
+                                                const QString& typed) -> Result<document::Edited> {
               const auto v = parseNumber(typed.toStdString());
               if (!v) return badInput("'" + typed.toStdString() + "' is not a number");
               if (*v < least) return badInput(name.toStdString() + " must be at least " + formatExact(least));
@@ -176,12 +168,12 @@ void FactsForm::number(const QString& name, double value, double least,
 }
 
 void FactsForm::length(const QString& name, double value, double least, const QString& none,
-                       std::function<Document(const Document&, double)> edit) {
+                       Change<double> edit) {
     const std::string unit(unitSymbol(display().unit));
     const QString shown = value == 0 && !none.isEmpty() ? none : text(formatExact(value) + " " + unit);
     entry(name, shown,
-          [least, name, unit, none, edit = std::move(edit)](const Document& d,
-                                                            const QString& typed) -> Result<Document> {
+          [least, name, unit, none, edit = std::move(edit)](
+              const Document& d, const QString& typed) -> Result<document::Edited> {
               QString figure = typed.trimmed();
               if (!none.isEmpty() && figure.compare(none, Qt::CaseInsensitive) == 0)
                   figure = QStringLiteral("0");
@@ -193,13 +185,13 @@ void FactsForm::length(const QString& name, double value, double least, const QS
           });
 }
 
-void FactsForm::oneTo(const QString& name, double value,
-                      std::function<Document(const Document&, double)> edit) {
+void FactsForm::oneTo(const QString& name, double value, Change<double> edit) {
     const QString off = QObject::tr("off");
     const QString shown =
         value > 0 ? QStringLiteral("1 : ") + text(formatExact(std::round(1 / value * 100) / 100)) : off;
     entry(name, shown,
-          [name, off, edit = std::move(edit)](const Document& d, const QString& typed) -> Result<Document> {
+          [name, off, edit = std::move(edit)](const Document& d,
+                                              const QString& typed) -> Result<document::Edited> {
               const QString figure = typed.trimmed();
               if (figure.compare(off, Qt::CaseInsensitive) == 0) return edit(d, 0);
               const QStringList parts = figure.split(QLatin1Char(':'));
@@ -217,7 +209,7 @@ void FactsForm::row(QWidget* widget) {
 }
 
 void FactsForm::objectChoice(const QString& name, const std::vector<ObjectId>& offered, ObjectId current,
-                             std::function<Document(const Document&, ObjectId)> edit, const QString& none) {
+                             Change<ObjectId> edit, const QString& none) {
     QStringList texts{none};
     std::vector<ObjectId> ids{ObjectId{}};
     int at = 0;
@@ -232,9 +224,10 @@ void FactsForm::objectChoice(const QString& name, const std::vector<ObjectId>& o
 }
 
 void FactsForm::nameEntry(ObjectId id) {
-    entry(QObject::tr("Name"), nameOf(id), [id](const Document& d, const QString& t) -> Result<Document> {
-        return operations::rename(d, id, t.trimmed().toStdString());
-    });
+    entry(QObject::tr("Name"), nameOf(id),
+          [id](const Document& d, const QString& t) -> Result<document::Edited> {
+              return operations::rename(d, id, t.trimmed().toStdString());
+          });
 }
 
 void FactsForm::fileFacts(const std::string& file, const std::string& problem) {

@@ -27,6 +27,9 @@ class FactsForm {
 public:
     using Document = document::Document;
     using Derived = derive::Derived;
+    /// What a value that was given does to the document; its reason when it cannot be.
+    template <class Value>
+    using Change = std::function<Result<document::Edited>(const Document&, Value)>;
 
     FactsForm(Session& session, QFormLayout& layout) : session_(&session), form_(&layout) {}
 
@@ -43,29 +46,24 @@ public:
     /// Does an edit; `what`: what the history says of it.
     void button(const QString& text, const QString& help, const QString& what, document::Edit edit);
     /// An editable text; `edit` returns the next document or why the text cannot be read.
-    void entry(const QString& name, const QString& value,
-               std::function<Result<Document>(const Document&, const QString&)> edit);
+    void entry(const QString& name, const QString& value, Change<const QString&> edit);
     /// The same for an edit that reads the text itself.
     void typedEntry(const QString& name, const QString& value,
                     std::function<document::Edit(std::string)> edit);
-    void check(const QString& name, bool value, std::function<Document(const Document&, bool)> edit);
-    void choice(const QString& name, const QStringList& texts, int current,
-                std::function<Document(const Document&, int)> edit);
+    void check(const QString& name, bool value, Change<bool> edit);
+    void choice(const QString& name, const QStringList& texts, int current, Change<int> edit);
     /// A choice among objects of a kind, with none first.
     template <class T>
-    void objectChoice(const QString& name, ObjectId current,
-                      std::function<Document(const Document&, ObjectId)> edit, const QString& none) {
+    void objectChoice(const QString& name, ObjectId current, Change<ObjectId> edit, const QString& none) {
         objectChoice(name, document().all<T>(), current, std::move(edit), none);
     }
     void objectChoice(const QString& name, const std::vector<ObjectId>& offered, ObjectId current,
-                      std::function<Document(const Document&, ObjectId)> edit, const QString& none);
-    void number(const QString& name, double value, double least,
-                std::function<Document(const Document&, double)> edit);
+                      Change<ObjectId> edit, const QString& none);
+    void number(const QString& name, double value, double least, Change<double> edit);
     /// A length in the project's unit, which stands behind it; 0 is written as `none` and typed so too.
-    void length(const QString& name, double value, double least, const QString& none,
-                std::function<Document(const Document&, double)> edit);
+    void length(const QString& name, double value, double least, const QString& none, Change<double> edit);
     /// A ratio below 1, written and typed as "1 : 50"; 0 is "off".
-    void oneTo(const QString& name, double value, std::function<Document(const Document&, double)> edit);
+    void oneTo(const QString& name, double value, Change<double> edit);
     // The same for several objects at once; nothing stands for values that differ.
     void checkOfMany(const QString& name, std::optional<bool> value,
                      std::function<document::Edit(bool)> edit);

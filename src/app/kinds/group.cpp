@@ -1,5 +1,6 @@
 // Groups: they lie where their members do.
 
+#include "core/objects/group.h"
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"
@@ -15,7 +16,7 @@ public:
     [[nodiscard]] QString noun() const override { return QObject::tr("group"); }
     [[nodiscard]] QString title() const override { return QObject::tr("Groups"); }
     [[nodiscard]] ContentsLook look(const objects::Object& object) const override {
-        const auto& group = std::get<objects::Group>(object.payload);
+        const auto& group = *object.payload.as<objects::Group>();
         return {QColor(text(group.colour))};
     }
     [[nodiscard]] bool canHide() const override { return true; }
@@ -36,7 +37,7 @@ public:
         form.shownCheck(id);
         form.entry(
             QObject::tr("Colour"), text(g.colour),
-            [id](const Document& d, const QString& t) -> Result<Document> {
+            [id](const Document& d, const QString& t) -> Result<document::Edited> {
                 if (!QColor::isValidColor(t.trimmed()))
                     return badInput("'" + t.toStdString() + "' is not a colour; write it like #3F5C73");
                 return document::changed<objects::Group>(

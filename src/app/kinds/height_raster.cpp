@@ -1,5 +1,6 @@
 // Rasters of heights.
 
+#include "core/objects/height_raster.h"
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/edit.h"

@@ -7,6 +7,8 @@
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/label_layout.h"
 #include "core/derive/tags.h"
+#include "core/objects/label.h"
+#include "core/objects/label_style.h"
 #include "core/operations/edit.h"
 #include "core/operations/labels.h"
 

@@ -3,9 +3,11 @@
 #include <algorithm>
 
 #include "app/kinds/all_kinds.h"
+#include "core/annotate/label.h"
 #include "core/annotate/style_text.h"
 #include "core/base/notation.h"
-#include "core/document/applied.h"
+#include "core/objects/label.h"
+#include "core/objects/label_style.h"
 #include "core/operations/edit.h"
 #include "core/operations/labels.h"
 
@@ -124,17 +126,13 @@ private:
         form.heading(QObject::tr("Line %1").arg(i + 1));
         form.typedEntry(QObject::tr("Text"), text(annotate::styleLineText(line)),
                         [=](std::string typed) { return ofLine(id, i, typed); });
-        form.choice(
-            QObject::tr("Stands"), {QObject::tr("above"), QObject::tr("in line"), QObject::tr("below")},
-            static_cast<int>(line.stand), [=](const Document& d, int k) {
-                return document::applied(operations::changeLabelStyle(id,
-                                                                      [=](annotate::LabelStyle& s) {
-                                                                          if (i < s.lines.size())
-                                                                              s.lines[i].stand =
-                                                                                  static_cast<Stand>(k);
-                                                                      }),
-                                         d);
-            });
+        form.choice(QObject::tr("Stands"),
+                    {QObject::tr("above"), QObject::tr("in line"), QObject::tr("below")},
+                    static_cast<int>(line.stand), [=](const Document& d, int k) {
+                        return operations::changeLabelStyle(id, [=](annotate::LabelStyle& s) {
+                            if (i < s.lines.size()) s.lines[i].stand = static_cast<Stand>(k);
+                        })(d);
+                    });
         form.typedEntry(QObject::tr("Off, mm"), text(formatExact(line.gap)), [=](std::string typed) {
             return ofFigure(id, typed, [i](annotate::LabelStyle& s, double v) {
                 if (i < s.lines.size()) s.lines[i].gap = v;

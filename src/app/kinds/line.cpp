@@ -7,12 +7,17 @@
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/plan_signs.h"
 #include "app/kinds/surface_facts.h"
+#include "core/derive/line_result.h"
+#include "core/linework/grade_limits.h"
 #include "core/linework/offset_row.h"
 #include "core/linework/to_next.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
 #include "core/operations/lines.h"
+#include "core/terrain/locator.h"
 
 namespace erdwerk::app {
 

@@ -6,6 +6,8 @@
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/marking_facts.h"
 #include "core/format/marking_file.h"
+#include "core/objects/alignment.h"
+#include "core/objects/marking.h"
 
 namespace erdwerk::app {
 

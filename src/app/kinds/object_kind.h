@@ -2,6 +2,7 @@
 // What the screens know of one kind of object: its words, its look in contents, its layer in plan, what is
 // seen of it in 3D, its facts. One file in this folder for each kind; the list is all_kinds.h.
 
+#include "app/base/snapshot.h"
 #include "app/kinds/facts_form.h"
 #include "app/plan/plan_layer.h"
 #include "app/scene/scene_layer.h"

@@ -5,7 +5,11 @@
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/plan_signs.h"
+#include "core/annotate/label.h"
 #include "core/geometry/inside.h"
+#include "core/objects/label.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/descriptions.h"
 #include "core/operations/edit.h"
@@ -188,7 +192,7 @@ public:
             form.fact(QObject::tr("Courses"), QString::number(p->geometry.courses.size()));
         }
         form.entry(QObject::tr("Beginning"), text(payload->beginning),
-                   [id](const Document& d, const QString& t) -> Result<Document> {
+                   [id](const Document& d, const QString& t) -> Result<document::Edited> {
                        return document::changed<objects::Parcel>(
                            d, id, [&](objects::Parcel& p) { p.beginning = t.trimmed().toStdString(); });
                    });
@@ -206,7 +210,7 @@ public:
             QObject::tr("none"));
         if (payload->tie)
             form.entry(QObject::tr("Commencing at"), text(payload->commencement),
-                       [id](const Document& d, const QString& t) -> Result<Document> {
+                       [id](const Document& d, const QString& t) -> Result<document::Edited> {
                            return document::changed<objects::Parcel>(d, id, [&](objects::Parcel& p) {
                                p.commencement = t.trimmed().toStdString();
                            });

@@ -1,6 +1,7 @@
 #pragma once
 // Signs that several kinds draw in a legend.
 
+#include "app/base/snapshot.h"
 #include "app/kinds/object_kind.h"
 
 namespace erdwerk::app {

@@ -29,7 +29,7 @@ void pointFacts(FactsForm& form, ObjectId set, std::size_t index) {
         return operations::setPoint(d, ref, next);
     };
     form.entry(QObject::tr("Number"), text(p.number),
-               [change](const Document& d, const QString& t) -> Result<Document> {
+               [change](const Document& d, const QString& t) -> Result<document::Edited> {
                    return change(d, [&](auto& q) { q.number = t.trimmed().toStdString(); });
                });
     form.number(QObject::tr("Easting"), p.plan.x, -1e9,
@@ -41,11 +41,11 @@ void pointFacts(FactsForm& form, ObjectId set, std::size_t index) {
                         return operations::setTypedHeight(session->results(), ref, std::move(typed));
                     });
     form.entry(QObject::tr("Code"), text(p.code),
-               [change](const Document& d, const QString& t) -> Result<Document> {
+               [change](const Document& d, const QString& t) -> Result<document::Edited> {
                    return change(d, [&](auto& q) { q.code = t.trimmed().toStdString(); });
                });
     form.entry(QObject::tr("Note"), text(p.note),
-               [change](const Document& d, const QString& t) -> Result<Document> {
+               [change](const Document& d, const QString& t) -> Result<document::Edited> {
                    return change(d, [&](auto& q) { q.note = t.trimmed().toStdString(); });
                });
     if (const auto h = form.derived().topHeight(p.plan))

@@ -1,7 +1,10 @@
 // Profiles: drawn in the bench; in plan they lie where their alignment does.
 
+#include "core/objects/profile.h"
 #include "app/kinds/all_kinds.h"
+#include "core/derive/dense_source.h"
 #include "core/operations/edit.h"
+#include "core/route/alignment.h"
 
 namespace erdwerk::app {
 

@@ -3,6 +3,8 @@
 #include <algorithm>
 
 #include "app/base/theme.h"
+#include "core/derive/route_result.h"
+#include "core/objects/profile.h"
 
 namespace erdwerk::app {
 

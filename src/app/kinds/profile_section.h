@@ -3,6 +3,8 @@
 
 #include "app/section/section_data.h"
 #include "core/derive/model.h"
+#include "core/route/criteria.h"
+#include "core/route/profile_rows.h"
 
 namespace erdwerk::app {
 

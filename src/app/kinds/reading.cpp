@@ -1,5 +1,6 @@
 // Descriptions that are read back.
 
+#include "core/objects/reading.h"
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/descriptions.h"

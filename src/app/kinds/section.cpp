@@ -1,7 +1,9 @@
 // Sections that are kept: a line in plan, a curtain under the ground in 3D, cut on the page Section.
 
+#include "core/objects/section.h"
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
+#include "core/derive/route_result.h"
 
 namespace erdwerk::app {
 

@@ -7,7 +7,7 @@
 
 #include "app/plan/plan_parts.h"
 #include "core/base/notation.h"
-#include "core/document/applied.h"
+#include "core/objects/artwork.h"
 #include "core/operations/sheets.h"
 
 namespace erdwerk::app {
@@ -173,8 +173,7 @@ private:
         form_.objectChoice(
             name, offered, current,
             [s = sheet_, i = frame_, member](const Document& d, ObjectId id) {
-                return document::applied(
-                    operations::changeFrame<F>(s, i, [member, id](F& x) { x.*member = id; }), d);
+                return operations::changeFrame<F>(s, i, [member, id](F& x) { x.*member = id; })(d);
             },
             none);
     }
@@ -186,7 +185,7 @@ private:
         form_.objectChoice<objects::Alignment>(
             QObject::tr("Turned along"), f.along,
             [s = sheet_, i = frame_, results = form_.session().results()](const Document& d, ObjectId id) {
-                return document::applied(operations::layAlong(results, s, i, id), d);
+                return operations::layAlong(results, s, i, id)(d);
             },
             QObject::tr("nothing"));
         if (!f.along) return;
@@ -240,10 +239,10 @@ void paperChoice(FactsForm& form, ObjectId id, const objects::Sheet& sheet) {
         words << text(objects::paperName(sheet.paper));
     }
     const auto current = std::find(papers.begin(), papers.end(), sheet.paper) - papers.begin();
-    form.choice(
-        QObject::tr("Paper"), words, static_cast<int>(current), [id, papers](const Document& d, int i) {
-            return document::applied(operations::setPaper(id, papers[static_cast<std::size_t>(i)]), d);
-        });
+    form.choice(QObject::tr("Paper"), words, static_cast<int>(current),
+                [id, papers](const Document& d, int i) {
+                    return operations::setPaper(id, papers[static_cast<std::size_t>(i)])(d);
+                });
     for (const std::size_t side : {0U, 1U})
         figure(form, side == 0 ? QObject::tr("Width, mm") : QObject::tr("Height, mm"), sheet.paper[side],
                [id, paper = sheet.paper, side](double v) {

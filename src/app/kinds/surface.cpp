@@ -1,10 +1,13 @@
 // Surfaces.
 
+#include "core/objects/surface.h"
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/plan_signs.h"
 #include "app/kinds/surface_facts.h"
 #include "app/kinds/surface_paint.h"
+#include "core/derive/surface_result.h"
+#include "core/terrain/locator.h"
 
 namespace erdwerk::app {
 

@@ -7,6 +7,7 @@
 #include <numbers>
 
 #include "app/kinds/surface_facts.h"
+#include "core/derive/surface_result.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::app {

@@ -2,7 +2,14 @@
 
 #include <cmath>
 
+#include "app/base/snapshot.h"
 #include "app/base/theme.h"
+#include "core/base/progress.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/surface.h"
+#include "core/terrain/contours.h"
+#include "core/terrain/locator.h"
+#include "core/terrain/shade.h"
 
 namespace erdwerk::app {
 

@@ -2,6 +2,7 @@
 // A surface in plan: shading, contours, triangles, bands and the map of its fit check.
 
 #include "app/plan/plan_canvas.h"
+#include "core/terrain/bands.h"
 
 namespace erdwerk::app {
 

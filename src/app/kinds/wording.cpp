@@ -1,6 +1,8 @@
 // The wording of legal descriptions.
 
+#include "core/objects/wording.h"
 #include "app/kinds/all_kinds.h"
+#include "core/objects/parcel.h"
 #include "core/operations/descriptions.h"
 
 namespace erdwerk::app {

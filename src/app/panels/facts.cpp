@@ -66,7 +66,7 @@ void Facts::project(FactsForm& form) {
     const auto& settings = form.document().settings();
     form.heading(QString::fromStdString(settings.name));
     form.entry(tr("Project"), QString::fromStdString(settings.name),
-               [](const Document& d, const QString& typed) -> Result<Document> {
+               [](const Document& d, const QString& typed) -> Result<document::Edited> {
                    auto next = d.settings();
                    next.name = typed.trimmed().toStdString();
                    return d.withSettings(next);

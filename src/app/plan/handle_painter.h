@@ -7,6 +7,7 @@
 #include "app/base/session.h"
 #include "app/base/texts_shown.h"
 #include "app/plan/view_transform.h"
+#include "core/geometry/path.h"
 
 namespace erdwerk::app {
 

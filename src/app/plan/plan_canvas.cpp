@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "app/base/snapshot.h"
 #include "app/base/theme.h"
 #include "core/derive/tags.h"
 

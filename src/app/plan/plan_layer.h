@@ -38,7 +38,7 @@ public:
 };
 
 /// One for each kind, in the order of the kinds.
-using PlanLayers = std::array<const PlanLayer*, std::variant_size_v<objects::Payload>>;
+using PlanLayers = std::array<const PlanLayer*, objects::kindCount>;
 
 inline bool shows(const objects::PlanPartsOff& off, const PlanLayer& layer) {
     return !layer.part() || off.count(*layer.part()) == 0;

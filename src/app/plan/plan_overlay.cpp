@@ -4,8 +4,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "app/base/snapshot.h"
 #include "app/base/theme.h"
 #include "app/plan/plan_view.h"
+#include "core/check/finding.h"
 
 namespace erdwerk::app {
 

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "app/base/snapshot.h"
 #include "app/base/theme.h"
 #include "app/plan/plan_painter.h"
 

@@ -5,10 +5,12 @@
 #include <QWidget>
 #include <optional>
 
+#include "app/base/latest_worker.h"
 #include "app/base/session.h"
 #include "app/plan/cut_fill.h"
 #include "app/plan/plan_layer.h"
 #include "app/plan/tool.h"
+#include "core/base/id.h"
 
 namespace erdwerk::app {
 

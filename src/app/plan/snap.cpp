@@ -3,6 +3,8 @@
 #include <QObject>
 #include <algorithm>
 
+#include "app/base/snapshot.h"
+
 namespace erdwerk::app {
 
 using geometry::Vec2;

@@ -8,6 +8,9 @@
 #include "app/base/session.h"
 #include "app/base/texts_shown.h"
 #include "app/plan/view_transform.h"
+#include "core/base/id.h"
+#include "core/geometry/element.h"
+#include "core/geometry/path.h"
 
 namespace erdwerk::app {
 

@@ -10,6 +10,7 @@
 #include "app/base/session.h"
 #include "app/plan/snap.h"
 #include "app/plan/view_transform.h"
+#include "core/geometry/path.h"
 
 namespace erdwerk::app {
 

@@ -4,6 +4,7 @@
 
 #include "app/base/theme.h"
 #include "app/scene/scene_view.h"
+#include "core/objects/backdrop.h"
 
 namespace erdwerk::app {
 

@@ -9,6 +9,14 @@
 #include <vector>
 
 #include "app/base/session.h"
+#include "app/base/snapshot.h"
+#include "core/base/id.h"
+#include "core/geometry/path.h"
+#include "core/terrain/tin.h"
+
+namespace erdwerk::objects {
+struct Picture;
+}
 
 namespace erdwerk::app {
 
@@ -90,7 +98,7 @@ public:
 };
 
 /// One for each kind, in the order of the kinds.
-using SceneLayers = std::array<const SceneLayer*, std::variant_size_v<objects::Payload>>;
+using SceneLayers = std::array<const SceneLayer*, objects::kindCount>;
 
 SceneContent contentOf(const SnapshotPointer& snapshot, const std::vector<Ref>& selection,
                        const SceneLayers& layers);

@@ -12,7 +12,9 @@
 #include <memory>
 #include <vector>
 
+#include "app/base/snapshot.h"
 #include "app/scene/scene_layer.h"
+#include "core/base/id.h"
 
 namespace erdwerk::app {
 

@@ -8,6 +8,7 @@
 #include <functional>
 
 #include "app/base/session.h"
+#include "app/base/snapshot.h"
 #include "app/plan/plan_canvas.h"
 #include "core/paper/room.h"
 

@@ -1,6 +1,7 @@
 #pragma once
 // Plans on paper: true to scale, turned, with match lines; the key plan; north arrow and scale bar.
 
+#include "app/base/snapshot.h"
 #include "app/sheet/paper_ink.h"
 #include "core/operations/sheet_layout.h"
 

@@ -2,11 +2,15 @@
 
 #include <cmath>
 
+#include "app/base/snapshot.h"
 #include "app/base/theme.h"
 #include "app/kinds/profile_section.h"
 #include "app/plan/plan_painter.h"
 #include "app/section/section_painter.h"
 #include "app/sheet/drawing_file.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/profile.h"
+#include "core/objects/surface.h"
 #include "core/route/cross_section.h"
 
 namespace erdwerk::app {

@@ -4,6 +4,7 @@
 #include <QPainter>
 
 #include "app/base/session.h"
+#include "core/objects/sheet.h"
 
 namespace erdwerk::app {
 

@@ -7,6 +7,7 @@
 #include <future>
 #include <memory>
 
+#include "app/base/snapshot.h"
 #include "app/sheet/sheet_output.h"
 
 namespace erdwerk::app {

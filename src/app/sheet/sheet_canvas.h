@@ -8,7 +8,9 @@
 
 #include "app/base/latest_worker.h"
 #include "app/base/session.h"
+#include "app/base/snapshot.h"
 #include "app/sheet/sheet_painter.h"
+#include "core/objects/sheet.h"
 #include "core/paper/room.h"
 
 namespace erdwerk::app {

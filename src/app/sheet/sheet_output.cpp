@@ -5,6 +5,7 @@
 
 #include "app/kinds/all_kinds.h"
 #include "app/plan/plan_painter.h"
+#include "core/objects/sheet.h"
 
 namespace erdwerk::app {
 

@@ -1,6 +1,7 @@
 #pragma once
 // Sheets as files and on a printer.
 
+#include "app/base/snapshot.h"
 #include "app/plan/view_transform.h"
 #include "app/sheet/drawing_file.h"
 #include "app/sheet/sheet_painter.h"

@@ -5,6 +5,7 @@
 #include <QLabel>
 #include <QToolButton>
 
+#include "app/base/snapshot.h"
 #include "app/sheet/sheet_canvas.h"
 
 namespace erdwerk::app {

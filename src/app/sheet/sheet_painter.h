@@ -4,6 +4,7 @@
 #include <QPainter>
 #include <QStringList>
 
+#include "app/base/snapshot.h"
 #include "app/sheet/paper_ink.h"
 
 namespace erdwerk::app {

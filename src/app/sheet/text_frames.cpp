@@ -8,6 +8,8 @@
 
 #include "app/base/text_document.h"
 #include "app/base/theme.h"
+#include "core/derive/parcel_result.h"
+#include "core/objects/artwork.h"
 #include "core/operations/sheet_layout.h"
 #include "core/paper/title_block.h"
 

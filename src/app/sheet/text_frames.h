@@ -3,7 +3,9 @@
 
 #include <QStringList>
 
+#include "app/base/snapshot.h"
 #include "app/sheet/paper_ink.h"
+#include "core/objects/sheet.h"
 
 namespace erdwerk::app {
 

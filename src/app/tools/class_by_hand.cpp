@@ -6,6 +6,8 @@
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/derive/dense_source.h"
+#include "core/linework/rules/rule_kind.h"
+#include "core/objects/cloud.h"
 #include "core/operations/dense.h"
 #include "core/operations/ground.h"
 

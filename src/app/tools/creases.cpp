@@ -1,4 +1,5 @@
 #include "app/tools/creases.h"
+#include "app/base/snapshot.h"
 #include "core/operations/dense.h"
 
 #include <cmath>

@@ -9,6 +9,7 @@
 #include "app/tools/picking.h"
 #include "core/base/notation.h"
 #include "core/derive/measured.h"
+#include "core/document/edit_trace.h"
 #include "core/operations/dimensions.h"
 
 namespace erdwerk::app {

@@ -4,6 +4,8 @@
 #include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
+#include "core/linework/line3d.h"
+#include "core/objects/line.h"
 #include "core/operations/shape.h"
 
 namespace erdwerk::app {

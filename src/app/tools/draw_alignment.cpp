@@ -3,6 +3,7 @@
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/base/notation.h"
+#include "core/objects/alignment.h"
 #include "core/operations/routes.h"
 #include "core/route/chain.h"
 

@@ -3,9 +3,12 @@
 #include "app/base/theme.h"
 #include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
+#include "core/document/edit_trace.h"
 #include "core/linework/edit.h"
 #include "core/linework/smooth.h"
+#include "core/objects/line.h"
 #include "core/operations/lines.h"
+#include "core/terrain/locator.h"
 
 namespace erdwerk::app {
 

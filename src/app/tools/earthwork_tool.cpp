@@ -5,6 +5,7 @@
 #include "app/tools/picking.h"
 #include "core/base/notation.h"
 #include "core/earthwork/hachures.h"
+#include "core/objects/line.h"
 #include "core/operations/earthworks.h"
 
 namespace erdwerk::app {

@@ -4,6 +4,8 @@
 
 #include "app/plan/tool.h"
 #include "core/derive/earthwork_build.h"
+#include "core/earthwork/batter_text.h"
+#include "core/objects/earthwork.h"
 
 namespace erdwerk::app {
 

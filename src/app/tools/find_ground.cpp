@@ -4,7 +4,9 @@
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/base/notation.h"
+#include "core/objects/cloud.h"
 #include "core/operations/dense.h"
+#include "core/survey/cloud_tiles.h"
 
 namespace erdwerk::app {
 

@@ -1,7 +1,9 @@
 #pragma once
 // Telling the ground of a cloud from what stands on it.
 
+#include "app/base/latest_worker.h"
 #include "app/plan/tool.h"
+#include "core/base/id.h"
 #include "core/terrain/ground.h"
 
 namespace erdwerk::app {

@@ -3,6 +3,7 @@
 #include "app/base/theme.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
+#include "core/objects/line.h"
 #include "core/operations/shape.h"
 
 namespace erdwerk::app {

@@ -7,6 +7,7 @@
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/linework/offset_row.h"
+#include "core/objects/offset_set.h"
 #include "core/operations/derived_lines.h"
 
 namespace erdwerk::app {

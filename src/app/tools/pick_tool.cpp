@@ -4,6 +4,9 @@
 
 #include "app/tools/picking.h"
 #include "core/base/notation.h"
+#include "core/linework/line3d.h"
+#include "core/objects/alignment.h"
+#include "core/objects/line.h"
 
 namespace erdwerk::app {
 

@@ -2,6 +2,7 @@
 
 #include "app/kinds/current.h"
 #include "core/base/notation.h"
+#include "core/terrain/locator.h"
 
 namespace erdwerk::app::tools {
 

@@ -5,6 +5,7 @@
 #include "app/base/theme.h"
 #include "app/kinds/label_layout.h"
 #include "app/tools/all_tools.h"
+#include "core/objects/label.h"
 #include "core/operations/labels.h"
 
 namespace erdwerk::app {

@@ -1,6 +1,8 @@
 // The commands of the Record stage.
 
 #include "app/window/main_window.h"
+#include "core/objects/dimension.h"
+#include "core/objects/label.h"
 #include "core/operations/dimensions.h"
 #include "core/operations/labels.h"
 #include "core/operations/tables.h"

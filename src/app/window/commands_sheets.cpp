@@ -16,6 +16,7 @@
 #include "app/window/main_window.h"
 #include "app/window/sheets_along_dialog.h"
 #include "core/format/output.h"
+#include "core/objects/artwork.h"
 #include "core/operations/records.h"
 #include "core/operations/sheets.h"
 #include "core/paper/title_block.h"

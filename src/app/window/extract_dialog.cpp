@@ -5,6 +5,7 @@
 #include <QPushButton>
 
 #include "app/base/aside.h"
+#include "app/base/snapshot.h"
 #include "app/kinds/current.h"
 #include "app/plan/tool.h"
 #include "core/operations/ground.h"

@@ -3,6 +3,8 @@
 #include <QHBoxLayout>
 #include <QTime>
 
+#include "core/format/keeper.h"
+
 namespace erdwerk::app {
 
 KeepingBar::KeepingBar(Session& session, QWidget* parent) : QFrame(parent), session_(session) {

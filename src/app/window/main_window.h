@@ -10,6 +10,7 @@
 
 #include "app/base/actions.h"
 #include "app/base/session.h"
+#include "app/base/snapshot.h"
 #include "app/bench/bench.h"
 #include "app/bench/findings_page.h"
 #include "app/bench/fit_page.h"

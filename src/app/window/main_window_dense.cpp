@@ -12,6 +12,7 @@
 #include "core/derive/dense_source.h"
 #include "core/format/export.h"
 #include "core/format/import.h"
+#include "core/objects/line.h"
 #include "core/operations/dense.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"

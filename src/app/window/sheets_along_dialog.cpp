@@ -5,6 +5,7 @@
 #include <QPushButton>
 
 #include "core/base/notation.h"
+#include "core/objects/profile.h"
 
 namespace erdwerk::app {
 

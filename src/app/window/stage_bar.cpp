@@ -2,7 +2,10 @@
 
 #include <QHBoxLayout>
 
+#include "app/base/snapshot.h"
 #include "app/base/theme.h"
+#include "core/check/finding.h"
+#include "core/objects/points.h"
 
 namespace erdwerk::app {
 

@@ -5,6 +5,7 @@
 #include <QSlider>
 #include <QSplitter>
 
+#include "app/base/snapshot.h"
 #include "app/plan/plan_view.h"
 #include "app/scene/scene_view.h"
 

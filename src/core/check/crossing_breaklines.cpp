@@ -1,4 +1,6 @@
 #include "core/check/finding.h"
+#include "core/derive/surface_result.h"
+#include "core/linework/line3d.h"
 #include "core/operations/mend.h"
 
 namespace erdwerk::check {

@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "core/check/finding.h"
-#include "core/document/applied.h"
+#include "core/objects/reading.h"
 #include "core/operations/descriptions.h"
 
 namespace erdwerk::check {
@@ -39,11 +39,10 @@ void passages(const Derived& derived, ObjectId id, const derive::ParcelResult& p
                            ": a passage changed by hand no longer says what is there: \"" +
                            passage.part.text + "\"; it would be \"" + passage.instead + "\"",
                        startOf(parcel.geometry, passage.part.course));
-        f.fixes.push_back({"Write it anew",
-                           [edit = operations::typePassage(id, passage, {})](const Document& d) {
-                               return document::applied(edit, d);
-                           },
-                           "Write it anew", "write passages anew"});
+        f.fixes.push_back(
+            {"Write it anew",
+             [edit = operations::typePassage(id, passage, {})](const Document& d) { return edit(d); },
+             "Write it anew", "write passages anew"});
         out.push_back(std::move(f));
     }
 }

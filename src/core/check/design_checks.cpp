@@ -1,8 +1,10 @@
 // Alignments and designs that do not keep to their criteria.
 
 #include "core/check/finding.h"
-#include "core/document/applied.h"
+#include "core/derive/route_result.h"
+#include "core/objects/alignment.h"
 #include "core/operations/stationed_points.h"
+#include "core/route/criteria.h"
 
 namespace erdwerk::check {
 
@@ -105,10 +107,9 @@ void tiedPoints(const derive::Derived& derived, std::vector<Finding>& out) {
         if (const auto at = points.set.find(first->number)) f.at = points.set[*at].plan;
         f.objects = {id, points.tie->alignment};
         f.names = {document.nameOf(id), document.nameOf(points.tie->alignment)};
-        f.fixes.push_back(
-            {"Loosen '" + document.nameOf(id) + "'",
-             [id](const document::Document& d) { return document::applied(operations::loosenPoints(id), d); },
-             "Loosen them"});
+        f.fixes.push_back({"Loosen '" + document.nameOf(id) + "'",
+                           [id](const document::Document& d) { return operations::loosenPoints(id)(d); },
+                           "Loosen them"});
         out.push_back(std::move(f));
     }
 }

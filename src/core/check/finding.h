@@ -7,8 +7,10 @@
 #include <string>
 #include <vector>
 
+#include "core/base/id.h"
 #include "core/derive/model.h"
 #include "core/document/transaction.h"
+#include "core/objects/points.h"
 
 namespace erdwerk::check {
 
@@ -18,8 +20,8 @@ std::string_view severityName(Severity severity);
 
 /// A way to mend a finding: an edit like any other, so it can be taken back.
 struct Fix {
-    std::string label;  ///< what it does, as the history will say
-    std::function<document::Document(const document::Document&)> apply;
+    std::string label;       ///< what it does, as the history will say
+    document::Edit apply;    ///< refused, with the reason, where there is nothing to mend any more
     std::string brief = {};  ///< what the button says, with the figure or name it takes; empty: the label
     /// What it does, said of any finding of its kind ("give both the mean height"): all of them can be fixed
     /// so in one go. Empty: only one at a time.
@@ -69,7 +71,11 @@ bool isAccepted(const document::Settings& settings, const Finding& finding);
 /// The ways in which all findings of a kind can be fixed that can be fixed so, with how many that are.
 std::vector<std::pair<std::string, std::size_t>> waysToFixAll(const std::vector<Finding>& findings,
                                                               const std::string& kind);
-/// All fixes of that kind and way, as one edit. What one of them leaves nothing to do for is passed over.
+/// One fix of a finding of `seen`, as an edit: refused, with the reason, when what the finding speaks of
+/// changed meanwhile or when it changes nothing. Requires fix < finding.fixes.size().
+document::Edit mend(const document::Document& seen, const Finding& finding, std::size_t fix);
+/// All fixes of that kind and way, as one edit; refused when it changes nothing. What one of them leaves
+/// nothing to do for is passed over.
 document::Edit fixAll(const std::vector<Finding>& findings, const std::string& kind, const std::string& way);
 
 /// One row each: severity, kind, easting, northing, heights, names, text. RFC 4180. With `display` the

@@ -1,5 +1,9 @@
 #include "core/check/finding.h"
-#include "core/document/applied.h"
+#include "core/derive/parcel_result.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/alignment.h"
+#include "core/objects/parcel.h"
+#include "core/objects/profile.h"
 #include "core/operations/edit.h"
 #include "core/operations/routes.h"
 #include "core/route/tangency.h"
@@ -22,8 +26,7 @@ void addCurveFix(Finding& finding, const document::Document& document, ObjectId 
             "Put a curve of radius " + formatLength(radius, document.settings().display) + " in";
         finding.fixes.push_back({what,
                                  [id, element, radius](const document::Document& d) {
-                                     return document::applied(operations::insertCurve(id, element, radius),
-                                                              d);
+                                     return operations::insertCurve(id, element, radius)(d);
                                  },
                                  what});
         return;
@@ -60,8 +63,7 @@ void nonTangent(const Derived& derived, std::vector<Finding>& out) {
                 out.back().fixes.push_back({"Move the joint of '" + document.nameOf(id) + "' by " +
                                                 formatLength(mended->moved, display),
                                             [id = id, segment = b.segment](const document::Document& d) {
-                                                return document::applied(operations::makeTangent(id, segment),
-                                                                         d);
+                                                return operations::makeTangent(id, segment)(d);
                                             },
                                             "Move the joint by " + formatLength(mended->moved, display)});
             if (object != nullptr && !object->line)

@@ -2,8 +2,9 @@
 
 #include <algorithm>
 
+#include "core/annotate/label.h"
 #include "core/check/finding.h"
-#include "core/document/applied.h"
+#include "core/objects/dimension.h"
 #include "core/operations/dimensions.h"
 #include "core/operations/labels.h"
 
@@ -51,11 +52,10 @@ void lostDimensions(const Derived& derived, std::vector<Finding>& out) {
         const bool gone = std::any_of(of.anchors.begin(), of.anchors.end(),
                                       [](const auto& a) { return a.on == objects::Anchor::On::Gone; });
         if (gone)
-            f.fixes.push_back({"Measure where " + derived.document.nameOf(id) + " was",
-                               [id = id](const Document& d) {
-                                   return document::applied(operations::keepDimensionInPlace(id), d);
-                               },
-                               "Measure where it was", "measure where they were"});
+            f.fixes.push_back(
+                {"Measure where " + derived.document.nameOf(id) + " was",
+                 [id = id](const Document& d) { return operations::keepDimensionInPlace(id)(d); },
+                 "Measure where it was", "measure where they were"});
         f.fixes.push_back(removal(derived.document, id, "remove dimensions that measure nothing"));
         out.push_back(std::move(f));
     }

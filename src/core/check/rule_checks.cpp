@@ -5,6 +5,9 @@
 #include <set>
 
 #include "core/check/finding.h"
+#include "core/derive/line_result.h"
+#include "core/linework/grade_limits.h"
+#include "core/objects/line.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/rules.h"
 
@@ -17,10 +20,7 @@ namespace {
 Fix fixOf(std::string label, document::Edit edit) {
     Fix fix;
     fix.label = std::move(label);
-    fix.apply = [edit = std::move(edit)](const document::Document& d) {
-        const auto edited = edit(d);
-        return edited ? edited->document : d;
-    };
+    fix.apply = std::move(edit);
     return fix;
 }
 

@@ -2,6 +2,7 @@
 
 #include "core/base/csv.h"
 #include "core/check/finding.h"
+#include "core/derive/surface_result.h"
 
 namespace erdwerk::check {
 

@@ -1,7 +1,6 @@
 // Sheets that cannot be printed as they are.
 
 #include "core/check/finding.h"
-#include "core/document/applied.h"
 #include "core/operations/sheets.h"
 
 namespace erdwerk::check {
@@ -22,12 +21,11 @@ void sheets(const derive::Derived& derived, std::vector<Finding>& out) {
                      formatExact(sheet.paper[1]) + " mm";
             f.objects = {id};
             f.names = {document.nameOf(id)};
-            f.fixes.push_back({"Bring its frames onto the paper",
-                               [edit = operations::bringFramesOnto(id)](const Document& d) {
-                                   return document::applied(edit, d);
-                               },
-                               {},
-                               "bring frames onto the paper"});
+            f.fixes.push_back(
+                {"Bring its frames onto the paper",
+                 [edit = operations::bringFramesOnto(id)](const Document& d) { return edit(d); },
+                 {},
+                 "bring frames onto the paper"});
             out.push_back(std::move(f));
         }
     }

@@ -8,7 +8,11 @@
 #include "core/check/finding.h"
 #include "core/derive/edge.h"
 #include "core/derive/surface_build.h"
+#include "core/derive/surface_result.h"
 #include "core/geometry/box_index.h"
+#include "core/objects/backdrop.h"
+#include "core/objects/cloud.h"
+#include "core/objects/height_raster.h"
 #include "core/operations/mend.h"
 
 namespace erdwerk::check {

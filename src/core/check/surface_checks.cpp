@@ -8,7 +8,10 @@
 
 #include "core/check/finding.h"
 #include "core/derive/surface_build.h"
+#include "core/derive/surface_result.h"
+#include "core/linework/line3d.h"
 #include "core/operations/mend.h"
+#include "core/terrain/locator.h"
 #include "core/terrain/rim.h"
 
 namespace erdwerk::check {

@@ -3,6 +3,12 @@
 #include <algorithm>
 
 #include "core/derive/evaluation.h"
+#include "core/derive/route_result.h"
+#include "core/objects/alignment.h"
+#include "core/objects/design_criteria.h"
+#include "core/objects/profile.h"
+#include "core/route/criteria.h"
+#include "core/route/profile.h"
 
 namespace erdwerk::derive {
 

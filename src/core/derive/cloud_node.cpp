@@ -1,6 +1,8 @@
 // Tiles of point clouds.
 
 #include "core/derive/evaluation.h"
+#include "core/objects/cloud.h"
+#include "core/survey/cloud_tiles.h"
 
 namespace erdwerk::derive {
 

@@ -3,6 +3,11 @@
 #include <cmath>
 
 #include "core/derive/surface_build.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/cloud.h"
+#include "core/objects/height_raster.h"
+#include "core/survey/cloud.h"
+#include "core/survey/cloud_tiles.h"
 #include "core/terrain/sampling.h"
 
 namespace erdwerk::derive {

@@ -2,6 +2,12 @@
 
 #include "core/derive/evaluation.h"
 #include "core/derive/measured.h"
+#include "core/geometry/element.h"
+#include "core/objects/anchor.h"
+#include "core/objects/dimension.h"
+#include "core/objects/dimension_style.h"
+#include "core/objects/points.h"
+#include "core/route/alignment.h"
 
 namespace erdwerk::derive {
 

@@ -1,5 +1,9 @@
 #include "core/derive/earthwork_build.h"
 
+#include "core/derive/surface_result.h"
+#include "core/earthwork/batter_text.h"
+#include "core/objects/earthwork.h"
+
 namespace erdwerk::derive {
 
 namespace {

@@ -1,7 +1,10 @@
 #pragma once
 // From an earthwork to its faces and figures. Used by Model, and by tools that show one before it is made.
 
-#include "core/derive/model.h"
+#include "core/base/progress.h"
+#include "core/base/result.h"
+#include "core/derive/earthwork_result.h"
+#include "core/earthwork/pad.h"
 
 namespace erdwerk::derive {
 

@@ -2,6 +2,8 @@
 
 #include "core/derive/earthwork_build.h"
 #include "core/derive/evaluation.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/earthwork.h"
 
 namespace erdwerk::derive {
 

@@ -13,6 +13,7 @@
 #include "core/derive/knots.h"
 #include "core/derive/model.h"
 #include "core/linework/web.h"
+#include "core/objects/line.h"
 
 namespace erdwerk::derive {
 

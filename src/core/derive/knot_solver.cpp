@@ -68,8 +68,7 @@ bool KnotSolver::changeOfFigures(const Last& last, std::vector<ObjectId>& change
         const auto now = evaluation_.document.find(id);
         const auto& before = last.objects[i];
         if (now == before) continue;
-        if (!sameButFigures(std::get<Line>(now->payload).line, std::get<Line>(before->payload).line))
-            return false;
+        if (!sameButFigures(now->payload.as<Line>()->line, before->payload.as<Line>()->line)) return false;
         changed.push_back(id);
     }
     return true;

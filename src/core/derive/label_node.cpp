@@ -4,8 +4,21 @@
 #include <cmath>
 #include <functional>
 
+#include "core/annotate/label.h"
+#include "core/annotate/label_style.h"
 #include "core/derive/evaluation.h"
+#include "core/derive/surface_result.h"
 #include "core/geometry/inside.h"
+#include "core/objects/label.h"
+#include "core/objects/label_style.h"
+#include "core/objects/parcel.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
+#include "core/objects/wording.h"
+#include "core/parcel/parcel.h"
+#include "core/route/alignment.h"
+#include "core/terrain/contours.h"
+#include "core/terrain/tin.h"
 
 namespace erdwerk::derive {
 

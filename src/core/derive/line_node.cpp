@@ -5,7 +5,12 @@
 #include "core/derive/evaluation.h"
 #include "core/derive/follow.h"
 #include "core/derive/knot_solver.h"
+#include "core/derive/line_result.h"
+#include "core/derive/route_result.h"
 #include "core/derive/surface_build.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/alignment.h"
+#include "core/objects/profile.h"
 #include "core/route/design_edit.h"
 
 namespace erdwerk::derive {
@@ -63,12 +68,12 @@ void Evaluation::readNames() {
     named_.reserve(document.objects().size());
     bool groups = false;
     for (const auto& [id, object] : document.objects()) {
-        if (const auto* surface = std::get_if<Surface>(&object->payload)) {
+        if (const auto* surface = object->payload.as<Surface>()) {
             all.push_back(surface->definition);
             for (const Source& s : surface->definition->sources)
                 groups = groups || document.get<Group>(s.object) != nullptr;
         }
-        const auto* line = std::get_if<Line>(&object->payload);
+        const auto* line = object->payload.as<Line>();
         if (line == nullptr) continue;
         Memo& memo = memory_[{"named", id}];
         std::vector<Input> from{object};

@@ -1,6 +1,7 @@
 #pragma once
 // What dimensions measure, of finished results: for showing one before it is made.
 
+#include "core/annotate/dimension.h"
 #include "core/derive/model.h"
 
 namespace erdwerk::derive {

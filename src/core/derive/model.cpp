@@ -19,7 +19,7 @@ Result<Derived> Evaluation::run() {
     // Surfaces before lines: a circle between them is then told at the line.
     for (const ObjectId id : document.all<Surface>()) surface(id);
     for (const auto& [id, object] : document.objects())
-        std::visit([&, of = id](const auto& payload) { work(*this, of, payload); }, object->payload);
+        visit<void>(object->payload, [&, of = id](const auto& payload) { work(*this, of, payload); });
     if (cancelled_ || context.isCancelled()) return erdwerk::cancelled();
     forgetWhatIsGone();
     return std::move(out);
@@ -37,21 +37,6 @@ void Evaluation::forgetWhatIsGone() {
         const ObjectId of = entry.first.second;
         return of && objects.count(of) == 0;
     });
-}
-
-const terrain::TinLocator* Derived::topSurface(geometry::Vec2 place) const {
-    for (auto it = surfaces.rbegin(); it != surfaces.rend(); ++it) {
-        const auto object = document.find(it->first);
-        if (it->second->locator && object && !document.hidden(*object) &&
-            it->second->locator->triangleAt(place))
-            return it->second->locator.get();
-    }
-    return nullptr;
-}
-
-std::optional<double> Derived::topHeight(geometry::Vec2 place) const {
-    const auto* surface = topSurface(place);
-    return surface == nullptr ? std::nullopt : surface->heightAt(place);
 }
 
 Model::Model() : state_(std::make_unique<State>()) {}

@@ -3,7 +3,10 @@
 #include <algorithm>
 
 #include "core/derive/evaluation.h"
+#include "core/derive/parcel_result.h"
 #include "core/derive/passage_of.h"
+#include "core/linework/rules/rule_kind.h"
+#include "core/objects/wording.h"
 
 namespace erdwerk::derive {
 

@@ -1,7 +1,11 @@
 // Profiles: the ground along an alignment.
 
 #include "core/derive/evaluation.h"
+#include "core/derive/route_result.h"
+#include "core/derive/surface_result.h"
 #include "core/document/finished.h"
+#include "core/objects/profile.h"
+#include "core/objects/surface.h"
 #include "core/route/design_edit.h"
 #include "core/route/profile.h"
 

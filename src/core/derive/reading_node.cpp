@@ -1,7 +1,12 @@
 // Descriptions that are read back: their courses, and what they and a parcel do not agree on.
 
 #include "core/derive/evaluation.h"
+#include "core/derive/parcel_result.h"
+#include "core/objects/reading.h"
 #include "core/parcel/as_called.h"
+#include "core/parcel/called_figure.h"
+#include "core/parcel/compare_calls.h"
+#include "core/parcel/read_back.h"
 
 namespace erdwerk::derive {
 

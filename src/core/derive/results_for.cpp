@@ -3,6 +3,7 @@
 
 #include "core/derive/model.h"
 #include "core/linework/web.h"
+#include "core/objects/line.h"
 
 namespace erdwerk::derive {
 

@@ -3,6 +3,11 @@
 #include <algorithm>
 
 #include "core/derive/evaluation.h"
+#include "core/derive/route_result.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/section.h"
+#include "core/route/alignment.h"
+#include "core/terrain/section.h"
 
 namespace erdwerk::derive {
 

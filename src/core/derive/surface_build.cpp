@@ -4,7 +4,12 @@
 #include <set>
 
 #include "core/derive/edge.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/cloud.h"
+#include "core/objects/height_raster.h"
+#include "core/survey/cloud.h"
 #include "core/terrain/clip.h"
+#include "core/terrain/fit.h"
 #include "core/terrain/local_edit.h"
 #include "core/terrain/patch.h"
 #include "core/terrain/thin.h"
@@ -15,7 +20,7 @@ namespace {
 
 /// In a group: lines take its role, other things have their own.
 std::optional<Role> roleInGroup(const Object& member, Role ofGroup) {
-    if (std::holds_alternative<Group>(member.payload)) return std::nullopt;
+    if (member.payload.is<Group>()) return std::nullopt;
     const auto own = sourceRole(member.payload);
     return own && isLineRole(*own) && isLineRole(ofGroup) ? ofGroup : own;
 }
@@ -52,7 +57,7 @@ Result<Gathered> gather(const SurfaceDefinition& definition, const std::vector<R
     for (const ResolvedSource& s : sources) {
         const ObjectId id = s.source.object;
         if (!s.line && !s.object) continue;  // a line that would be made from this surface
-        if (const auto* points = s.object ? std::get_if<Points>(&s.object->payload) : nullptr) {
+        if (const auto* points = s.object ? s.object->payload.as<Points>() : nullptr) {
             for (std::size_t i = 0; i < points->set.size(); ++i) {
                 const auto& p = points->set[i];
                 if (!p.height) continue;
@@ -213,7 +218,7 @@ std::vector<Source> expandedSources(const Document& document, const SurfaceDefin
     for (const Source& source : definition.sources) {
         const auto object = document.find(source.object);
         if (!object || !source.on) continue;
-        if (!std::holds_alternative<Group>(object->payload)) {
+        if (!object->payload.is<Group>()) {
             if (seen.insert(source.object).second) out.push_back(source);
             continue;
         }
@@ -235,14 +240,14 @@ Result<std::vector<geometry::Vec3>> densePlaces(const std::vector<ResolvedSource
     std::vector<geometry::Vec3> out;
     for (const ResolvedSource& s : sources) {
         if (!s.object) continue;
-        if (const auto* cloud = std::get_if<Cloud>(&s.object->payload); cloud != nullptr && cloud->cloud) {
+        if (const auto* cloud = s.object->payload.as<Cloud>(); cloud != nullptr && cloud->cloud) {
             auto places = survey::placesOf(*cloud->cloud, cloud->filter, context);
             if (!places) return places;
             if (out.empty())
                 out = std::move(*places);
             else
                 out.insert(out.end(), places->begin(), places->end());
-        } else if (const auto* raster = std::get_if<HeightRaster>(&s.object->payload);
+        } else if (const auto* raster = s.object->payload.as<HeightRaster>();
                    raster != nullptr && raster->raster) {
             const auto places = raster->raster->places();
             out.insert(out.end(), places.begin(), places.end());

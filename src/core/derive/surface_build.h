@@ -5,7 +5,11 @@
 #include <memory>
 #include <vector>
 
+#include "core/base/id.h"
 #include "core/derive/model.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
+#include "core/terrain/build.h"
 
 namespace erdwerk::derive {
 

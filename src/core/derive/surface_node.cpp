@@ -1,7 +1,11 @@
 // Surfaces, with their contours, bands and fit check.
 
+#include "core/derive/earthwork_result.h"
 #include "core/derive/evaluation.h"
 #include "core/derive/surface_build.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/cloud.h"
+#include "core/terrain/bands.h"
 #include "core/terrain/contour_patch.h"
 
 namespace erdwerk::derive {
@@ -148,7 +152,7 @@ std::shared_ptr<const SurfaceResult> Evaluation::surface(ObjectId id) {
 }
 
 Input Evaluation::survey(const std::shared_ptr<const Object>& object) {
-    const auto* cloud = object ? std::get_if<Cloud>(&object->payload) : nullptr;
+    const auto* cloud = object ? object->payload.as<Cloud>() : nullptr;
     if (cloud == nullptr) return object;
     std::string part(cloud->filter.classes.begin(), cloud->filter.classes.end());
     for (const auto& p : cloud->filter.inside) part += ' ' + formatExact(p.x) + ' ' + formatExact(p.y);

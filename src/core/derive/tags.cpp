@@ -1,5 +1,11 @@
 #include "core/derive/tags.h"
 
+#include "core/annotate/label.h"
+#include "core/derive/parcel_result.h"
+#include "core/linework/line3d.h"
+#include "core/objects/label.h"
+#include "core/objects/parcel.h"
+
 namespace erdwerk::derive {
 
 namespace {

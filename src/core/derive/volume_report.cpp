@@ -1,6 +1,7 @@
 #include "core/derive/volume_report.h"
 
 #include "core/derive/edge.h"
+#include "core/derive/surface_result.h"
 
 namespace erdwerk::derive {
 

@@ -1,6 +1,10 @@
 #include "core/document/anchors.h"
 
 #include "core/document/following.h"
+#include "core/linework/line3d.h"
+#include "core/objects/dimension.h"
+#include "core/objects/line.h"
+#include "core/objects/points.h"
 
 namespace erdwerk::document {
 

@@ -4,6 +4,8 @@
 #include <optional>
 
 #include "core/document/document.h"
+#include "core/geometry/element.h"
+#include "core/objects/anchor.h"
 
 namespace erdwerk::document {
 

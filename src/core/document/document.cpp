@@ -5,6 +5,13 @@
 
 namespace erdwerk::document {
 
+Document::Document() = default;
+Document::Document(const Document&) = default;
+Document::Document(Document&&) noexcept = default;
+Document& Document::operator=(const Document&) = default;
+Document& Document::operator=(Document&&) noexcept = default;
+Document::~Document() = default;
+
 std::shared_ptr<const Object> Document::find(ObjectId id) const {
     const auto it = objects_.find(id);
     return it == objects_.end() ? nullptr : it->second;

@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "core/base/display.h"
+#include "core/geometry/vec.h"
 #include "core/objects/object.h"
 #include "core/objects/plan_part.h"
 
@@ -60,6 +61,13 @@ class Document {
 public:
     using Objects = std::map<ObjectId, std::shared_ptr<const Object>>;
 
+    Document();
+    Document(const Document&);
+    Document(Document&&) noexcept;
+    Document& operator=(const Document&);
+    Document& operator=(Document&&) noexcept;
+    ~Document();
+
     [[nodiscard]] const Settings& settings() const { return *settings_; }
     [[nodiscard]] const std::shared_ptr<const Settings>& settingsPointer() const { return settings_; }
     [[nodiscard]] const Shown& shown() const { return *shown_; }
@@ -72,21 +80,21 @@ public:
     template <class T>
     [[nodiscard]] const T* get(ObjectId id) const {
         const auto it = objects_.find(id);
-        return it == objects_.end() ? nullptr : std::get_if<T>(&it->second->payload);
+        return it == objects_.end() ? nullptr : it->second->payload.template as<T>();
     }
     /// Ids of all objects of a kind, in the order they were made.
     template <class T>
     [[nodiscard]] std::vector<ObjectId> all() const {
         std::vector<ObjectId> out;
         for (const auto& [id, object] : objects_)
-            if (std::holds_alternative<T>(object->payload)) out.push_back(id);
+            if (object->payload.template is<T>()) out.push_back(id);
         return out;
     }
     /// First object of a kind with this name (exactly as written).
     template <class T>
     [[nodiscard]] ObjectId byName(const std::string& name) const {
         for (const auto& [id, object] : objects_)
-            if (object->name == name && std::holds_alternative<T>(object->payload)) return id;
+            if (object->name == name && object->payload.template is<T>()) return id;
         return {};
     }
     [[nodiscard]] std::string nameOf(ObjectId id) const;

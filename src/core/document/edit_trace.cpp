@@ -7,6 +7,10 @@
 #include <tuple>
 
 #include "core/document/following.h"
+#include "core/linework/line3d.h"
+#include "core/objects/alignment.h"
+#include "core/objects/line.h"
+#include "core/objects/points.h"
 
 namespace erdwerk::document {
 

@@ -7,7 +7,9 @@
 #include <string>
 #include <vector>
 
+#include "core/base/id.h"
 #include "core/document/document.h"
+#include "core/objects/kind.h"
 
 namespace erdwerk::document {
 

@@ -1,5 +1,7 @@
 #include "core/document/finished.h"
 
+#include "core/objects/surface.h"
+
 namespace erdwerk::document {
 
 ObjectId finishedOf(const Document& document, ObjectId ground) {

@@ -5,9 +5,15 @@
 #include <map>
 #include <optional>
 
+#include "core/base/id.h"
 #include "core/geometry/inside.h"
 #include "core/linework/enclosure.h"
+#include "core/linework/offset.h"
+#include "core/objects/alignment.h"
+#include "core/objects/line.h"
+#include "core/objects/points.h"
 #include "core/route/station_finder.h"
+#include "core/survey/points.h"
 
 namespace erdwerk::document {
 

@@ -1,12 +1,16 @@
 #pragma once
 // Clouds, rasters and pictures that a project names and that stay in their own files.
 
+#include <cstdint>
+#include <memory>
 #include <string>
 #include <vector>
 
 #include "core/base/progress.h"
 #include "core/base/result.h"
-#include "core/objects/object.h"
+#include "core/objects/backdrop.h"
+#include "core/survey/cloud.h"
+#include "core/survey/raster.h"
 
 namespace erdwerk::format {
 

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/derive/surface_result.h"
 #include "core/format/import.h"
 #include "core/format/mesh_file.h"
 #include "core/format/output.h"
@@ -10,6 +11,7 @@
 #include "core/format/project_layers.h"
 #include "core/format/project_lock.h"
 #include "core/format/raster_file.h"
+#include "core/objects/points.h"
 #include "core/terrain/sampling.h"
 
 namespace erdwerk::format {

@@ -7,6 +7,7 @@
 #include <set>
 
 #include "core/base/notation.h"
+#include "core/derive/surface_result.h"
 #include "core/format/attached.h"
 #include "core/format/cloud_file.h"
 #include "core/format/mesh_file.h"
@@ -15,6 +16,13 @@
 #include "core/format/project_file.h"
 #include "core/format/project_layers.h"
 #include "core/format/raster_file.h"
+#include "core/objects/alignment.h"
+#include "core/objects/cloud.h"
+#include "core/objects/group.h"
+#include "core/objects/height_raster.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
+#include "core/objects/profile.h"
 #include "core/operations/edit.h"
 #include "core/route/pis.h"
 #include "core/terrain/sampling.h"

@@ -7,6 +7,8 @@
 
 #include "core/format/import.h"
 #include "core/format/ply.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
 #include "core/operations/lines.h"
 

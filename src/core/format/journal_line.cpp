@@ -35,8 +35,8 @@ std::string now() {
 /// A set of points is written as the blocks that differ; other objects whole but for what is large and the
 /// same.
 json objectChange(const objects::Object& object, const objects::Object* old) {
-    const auto* points = std::get_if<objects::Points>(&object.payload);
-    const auto* was = old == nullptr ? nullptr : std::get_if<objects::Points>(&old->payload);
+    const auto* points = object.payload.as<objects::Points>();
+    const auto* was = old == nullptr ? nullptr : old->payload.as<objects::Points>();
     if (points == nullptr || was == nullptr) return toJson(object, {}, old);
     json j{{"kind", "point-blocks"},
            {"id", object.id.value},

@@ -11,9 +11,13 @@
 
 #include "core/base/notation.h"
 #include "core/derive/edge.h"
+#include "core/derive/route_result.h"
 #include "core/derive/surface_build.h"
+#include "core/derive/surface_result.h"
 #include "core/format/output.h"
 #include "core/format/ply.h"
+#include "core/objects/parcel.h"
+#include "core/objects/profile.h"
 #include "core/operations/markings.h"
 #include "core/route/cross_section.h"
 

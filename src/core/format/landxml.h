@@ -5,8 +5,14 @@
 #include <string>
 #include <vector>
 
+#include "core/base/id.h"
 #include "core/base/result.h"
 #include "core/derive/model.h"
+#include "core/geometry/path.h"
+#include "core/route/profile.h"
+#include "core/route/stationing.h"
+#include "core/survey/points.h"
+#include "core/terrain/tin.h"
 
 namespace erdwerk::format {
 

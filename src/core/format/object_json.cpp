@@ -3,6 +3,7 @@
 #include <filesystem>
 
 #include "core/format/objects/json_kind.h"
+#include "core/objects/all.h"
 
 namespace erdwerk::format {
 
@@ -87,29 +88,26 @@ namespace {
 
 template <class T>
 const T* as(const Object* before) {
-    return before == nullptr ? nullptr : std::get_if<T>(&before->payload);
+    return before == nullptr ? nullptr : before->payload.as<T>();
 }
 
-template <std::size_t I = 0>
-Payload payloadFrom(const std::string& kind, const json& j, const std::string& folder, const Object* before) {
-    if constexpr (I == std::variant_size_v<Payload>) {
-        throw std::runtime_error("unknown kind '" + kind + "'");
-    } else {
-        using T = std::variant_alternative_t<I, Payload>;
-        if (Kind<T>::name == kind) return Json<T>::read(j, {folder, as<T>(before)});
-        return payloadFrom<I + 1>(kind, j, folder, before);
-    }
+/// The kind of the list with this name reads it.
+template <class... T>
+Payload payloadFrom(KindList<T...>, const std::string& kind, const json& j, const std::string& folder,
+                    const Object* before) {
+    std::optional<Payload> out;
+    const bool known =
+        ((Kind<T>::name == kind && (out = Json<T>::read(j, {folder, as<T>(before)}), true)) || ...);
+    if (!known) throw std::runtime_error("unknown kind '" + kind + "'");
+    return *out;
 }
 
 }  // namespace
 
 json toJson(const Object& object, const std::string& folder, const Object* before) {
-    json j = std::visit(
-        [&](const auto& p) {
-            using T = std::decay_t<decltype(p)>;
-            return Json<T>::write(p, {folder, as<T>(before)});
-        },
-        object.payload);
+    json j = visit<json>(object.payload, [&]<class T>(const T& p) {
+        return Json<T>::write(p, {folder, as<T>(before)});
+    });
     j["kind"] = kindName(object.payload);
     j["id"] = object.id.value;
     j["name"] = object.name;
@@ -123,7 +121,7 @@ Result<Object> objectFromJson(const json& j, const std::string& folder, const Ob
         Object object{idFrom(j, "id"), word(j.at("name")), idFrom(j, "group"), Group{}};
         name = "'" + object.name + "'";
         if (!object.id) throw std::runtime_error("its id is 0");
-        object.payload = payloadFrom(word(j.at("kind")), j, folder, before);
+        object.payload = payloadFrom(Kinds{}, word(j.at("kind")), j, folder, before);
         return object;
     } catch (const std::exception& e) {
         return badInput(name + " is damaged: " + e.what());

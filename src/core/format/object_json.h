@@ -5,6 +5,7 @@
 
 #include "core/base/result.h"
 #include "core/document/document.h"
+#include "core/survey/points.h"
 
 namespace erdwerk::format {
 

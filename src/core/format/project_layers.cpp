@@ -2,8 +2,12 @@
 
 #include <algorithm>
 
+#include "core/derive/parcel_result.h"
+#include "core/derive/surface_result.h"
 #include "core/format/line_rules.h"
+#include "core/objects/parcel.h"
 #include "core/operations/lines.h"
+#include "core/route/alignment.h"
 
 namespace erdwerk::format {
 

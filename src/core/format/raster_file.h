@@ -5,6 +5,7 @@
 
 #include "core/base/progress.h"
 #include "core/base/result.h"
+#include "core/objects/backdrop.h"
 #include "core/objects/object.h"
 #include "core/survey/raster.h"
 

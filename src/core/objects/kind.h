@@ -10,8 +10,11 @@
 #include <vector>
 
 #include "core/base/id.h"
-#include "core/linework/line3d.h"
 #include "core/objects/role.h"
+
+namespace erdwerk::linework {
+struct Line3D;
+}
 
 namespace erdwerk::objects {
 

@@ -1,42 +1,18 @@
 #pragma once
-// What a project holds. The list below is the one list of kinds.
+// An object of a project: who it is, and what, as an opaque payload. What is said of every kind alike.
 
-#include <memory>
+#include <optional>
 #include <string>
-#include <variant>
+#include <string_view>
 #include <vector>
 
-#include "core/objects/alignment.h"
-#include "core/objects/artwork.h"
-#include "core/objects/backdrop.h"
-#include "core/objects/cloud.h"
-#include "core/objects/design_criteria.h"
-#include "core/objects/dimension.h"
-#include "core/objects/dimension_style.h"
-#include "core/objects/earthwork.h"
-#include "core/objects/group.h"
-#include "core/objects/height_raster.h"
-#include "core/objects/label.h"
-#include "core/objects/label_style.h"
-#include "core/objects/line.h"
-#include "core/objects/marking.h"
-#include "core/objects/offset_set.h"
-#include "core/objects/parcel.h"
-#include "core/objects/points.h"
-#include "core/objects/profile.h"
-#include "core/objects/reading.h"
-#include "core/objects/section.h"
-#include "core/objects/sheet.h"
-#include "core/objects/surface.h"
-#include "core/objects/table.h"
-#include "core/objects/wording.h"
+#include "core/base/id.h"
+#include "core/objects/payload.h"
+#include "core/objects/role.h"
 
 namespace erdwerk::objects {
 
-using Payload =
-    std::variant<Points, Line, Surface, Alignment, Profile, Parcel, LabelStyle, Label, Sheet, Group, Cloud,
-                 HeightRaster, Backdrop, OffsetSet, Earthwork, BatterKind, DesignCriteria, Marking, Section,
-                 Dimension, DimensionStyle, Table, Wording, Reading, Artwork>;
+class Carry;
 
 struct Object {
     ObjectId id;

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/linework/line3d.h"
+
 namespace erdwerk::objects {
 
 std::string_view passageName(Passage::Of of) {

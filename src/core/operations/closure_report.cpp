@@ -4,7 +4,9 @@
 #include <cmath>
 #include <vector>
 
+#include "core/derive/parcel_result.h"
 #include "core/operations/record_rows.h"
+#include "core/parcel/parcel.h"
 
 namespace erdwerk::operations {
 

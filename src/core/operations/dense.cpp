@@ -2,6 +2,9 @@
 
 #include <cmath>
 
+#include "core/objects/cloud.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/terrain/ground.h"
 
 namespace erdwerk::operations {

@@ -3,8 +3,9 @@
 
 #include "core/derive/dense_source.h"
 #include "core/document/transaction.h"
-#include "core/operations/dense.h"
 #include "core/operations/edit.h"
+#include "core/survey/cloud.h"
+#include "core/terrain/crease.h"
 
 namespace erdwerk::operations {
 

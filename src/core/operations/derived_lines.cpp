@@ -2,7 +2,12 @@
 
 #include "core/base/notation.h"
 #include "core/derive/follow.h"
+#include "core/derive/line_result.h"
+#include "core/derive/route_result.h"
 #include "core/linework/offset_row.h"
+#include "core/objects/group.h"
+#include "core/objects/offset_set.h"
+#include "core/objects/profile.h"
 
 namespace erdwerk::operations {
 

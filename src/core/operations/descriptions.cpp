@@ -2,8 +2,12 @@
 
 #include <algorithm>
 
+#include "core/annotate/placer.h"
 #include "core/base/notation.h"
 #include "core/derive/passage_of.h"
+#include "core/objects/line.h"
+#include "core/objects/reading.h"
+#include "core/objects/wording.h"
 #include "core/operations/free_name.h"
 
 namespace erdwerk::operations {

@@ -2,6 +2,7 @@
 // Descriptions: what parcels are called, the wording, passages changed by hand, texts that are read back.
 
 #include "core/derive/model.h"
+#include "core/derive/parcel_result.h"
 #include "core/document/transaction.h"
 #include "core/operations/edit.h"
 

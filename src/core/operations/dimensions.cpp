@@ -2,7 +2,12 @@
 
 #include <algorithm>
 
+#include "core/geometry/element.h"
+#include "core/objects/dimension.h"
+#include "core/objects/dimension_style.h"
+#include "core/objects/parcel.h"
 #include "core/operations/edit.h"
+#include "core/route/alignment.h"
 
 namespace erdwerk::operations {
 

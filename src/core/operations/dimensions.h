@@ -1,7 +1,9 @@
 #pragma once
 // Dimensions and their styles, as edits.
 
+#include "core/annotate/dimension.h"
 #include "core/document/anchors.h"
+#include "core/objects/anchor.h"
 #include "core/operations/lines.h"
 
 namespace erdwerk::operations {

@@ -2,6 +2,7 @@
 
 #include "core/base/notation.h"
 #include "core/derive/earthwork_build.h"
+#include "core/objects/line.h"
 #include "core/operations/shape.h"
 #include "core/operations/show.h"
 

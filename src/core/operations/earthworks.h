@@ -2,6 +2,7 @@
 // Batters, pads and ponds, as edits.
 
 #include "core/document/finished.h"
+#include "core/objects/earthwork.h"
 #include "core/operations/lines.h"
 
 namespace erdwerk::operations {

@@ -4,9 +4,12 @@
 #include <map>
 #include <set>
 
+#include "core/annotate/placer.h"
 #include "core/document/edit_trace.h"
 #include "core/linework/edit.h"
+#include "core/linework/line3d.h"
 #include "core/linework/web.h"
+#include "core/objects/line.h"
 
 namespace erdwerk::operations {
 
@@ -83,7 +86,7 @@ Document removePoints(const Document& document, const std::vector<PointRef>& poi
         positions.erase(std::unique(positions.begin(), positions.end()), positions.end());
         out = out.withPayload(set, Points{old->set.without(positions), old->tie});
     }
-    return carried(document, out);
+    return out;
 }
 
 Document connectPoints(const Document& document, ObjectId set, const survey::Chain& chain,

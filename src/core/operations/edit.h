@@ -7,6 +7,9 @@
 #include <vector>
 
 #include "core/derive/model.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
+#include "core/survey/points.h"
 
 namespace erdwerk::operations {
 
@@ -25,7 +28,7 @@ Document addPoints(const Document& document, const std::string& setName,
 Document setPoint(const Document& document, PointRef ref, survey::SurveyPoint point);
 Document setPointHeight(const Document& document, PointRef ref, std::optional<double> height);
 Document movePoint(const Document& document, PointRef ref, geometry::Vec2 place);
-/// Labels of the removed points go too; labels of later points keep theirs.
+/// What names them or points after them is carried along, and said, where the edit is performed.
 Document removePoints(const Document& document, const std::vector<PointRef>& points);
 /// The next number that no set has.
 Document renumberPoint(const Document& document, PointRef ref);

@@ -2,6 +2,11 @@
 
 #include <algorithm>
 
+#include "core/objects/group.h"
+#include "core/objects/line.h"
+#include "core/terrain/contours.h"
+#include "core/terrain/locator.h"
+
 namespace erdwerk::operations {
 
 using geometry::Vec2;

@@ -1,8 +1,10 @@
 #pragma once
 // Points, surfaces and clouds, as edits.
 
+#include "core/objects/points.h"
 #include "core/operations/extract.h"
 #include "core/operations/lines.h"
+#include "core/survey/points.h"
 
 namespace erdwerk::operations {
 

@@ -1,5 +1,6 @@
 #include "core/operations/groups.h"
 
+#include "core/objects/group.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::operations {

@@ -4,8 +4,17 @@
 #include <set>
 #include <tuple>
 
+#include "core/annotate/label.h"
+#include "core/derive/surface_result.h"
 #include "core/document/following.h"
+#include "core/geometry/element.h"
 #include "core/geometry/inside.h"
+#include "core/linework/line3d.h"
+#include "core/objects/alignment.h"
+#include "core/objects/label.h"
+#include "core/objects/label_style.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
 #include "core/operations/edit.h"
 #include "core/survey/texts.h"
 

@@ -1,6 +1,8 @@
 #pragma once
 // Labels and their styles, as edits.
 
+#include "core/annotate/label_style.h"
+#include "core/base/id.h"
 #include "core/operations/lines.h"
 
 namespace erdwerk::operations {

@@ -4,10 +4,14 @@
 
 #include <algorithm>
 
+#include "core/annotate/dimension.h"
 #include "core/base/display.h"
 #include "core/document/edit_trace.h"
 #include "core/linework/drape.h"
 #include "core/linework/edit.h"
+#include "core/linework/grade_limits.h"
+#include "core/linework/rules/height_rule.h"
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
 #include "core/operations/parcel_sides.h"
 

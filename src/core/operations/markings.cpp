@@ -1,6 +1,8 @@
 #include "core/operations/markings.h"
 
 #include "core/base/notation.h"
+#include "core/objects/alignment.h"
+#include "core/objects/marking.h"
 
 namespace erdwerk::operations {
 

@@ -2,6 +2,7 @@
 // What is marked along alignments, as edits.
 
 #include "core/operations/lines.h"
+#include "core/route/marking.h"
 
 namespace erdwerk::operations {
 

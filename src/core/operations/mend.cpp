@@ -2,10 +2,14 @@
 
 #include <limits>
 
+#include "core/annotate/placer.h"
 #include "core/linework/edit.h"
+#include "core/linework/line3d.h"
 #include "core/linework/pieces.h"
 #include "core/linework/web.h"
+#include "core/objects/line.h"
 #include "core/operations/lines.h"
+#include "core/terrain/locator.h"
 
 namespace erdwerk::operations {
 

@@ -1,6 +1,7 @@
 #pragma once
 // Edits that mend what the checks find. Pure; what does not apply returns the document as it was.
 
+#include "core/objects/surface.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::operations {

@@ -3,6 +3,8 @@
 #include <algorithm>
 
 #include "core/linework/path_crossings.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
 
 namespace erdwerk::operations {
 

@@ -2,8 +2,12 @@
 
 #include <algorithm>
 
+#include "core/geometry/element.h"
 #include "core/geometry/inside.h"
 #include "core/linework/enclosure.h"
+#include "core/linework/line3d.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
 #include "core/operations/free_name.h"
 
 namespace erdwerk::operations {

@@ -4,6 +4,8 @@
 #include <map>
 #include <set>
 
+#include "core/objects/line.h"
+
 namespace erdwerk::operations {
 
 namespace {

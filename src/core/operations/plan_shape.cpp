@@ -3,12 +3,17 @@
 #include <algorithm>
 #include <array>
 
+#include "core/annotate/dimension.h"
+#include "core/annotate/placer.h"
 #include "core/base/notation.h"
 #include "core/document/edit_trace.h"
 #include "core/linework/edit.h"
+#include "core/linework/line3d.h"
 #include "core/linework/path_crossings.h"
 #include "core/linework/pieces.h"
 #include "core/linework/smooth_side.h"
+#include "core/objects/line.h"
+#include "core/route/alignment.h"
 
 namespace erdwerk::operations {
 

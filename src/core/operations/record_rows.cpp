@@ -4,9 +4,17 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/annotate/label.h"
+#include "core/derive/earthwork_result.h"
+#include "core/derive/parcel_result.h"
 #include "core/derive/tags.h"
+#include "core/geometry/element.h"
 #include "core/linework/to_next.h"
+#include "core/objects/earthwork.h"
+#include "core/objects/label.h"
 #include "core/operations/lines.h"
+#include "core/parcel/parcel.h"
+#include "core/route/alignment.h"
 
 namespace erdwerk::operations {
 

@@ -2,6 +2,7 @@
 // Tables of the record: what leaves the office, row by row, from the results of a project.
 
 #include "core/derive/model.h"
+#include "core/objects/table.h"
 
 namespace erdwerk::operations {
 

@@ -7,7 +7,14 @@
 #include <set>
 #include <sstream>
 
+#include "core/annotate/placer.h"
 #include "core/base/notation.h"
+#include "core/derive/route_result.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/alignment.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
+#include "core/objects/profile.h"
 #include "core/operations/edit.h"
 #include "core/route/design_edit.h"
 

@@ -3,6 +3,8 @@
 #include <sstream>
 
 #include "core/base/notation.h"
+#include "core/objects/alignment.h"
+#include "core/objects/design_criteria.h"
 #include "core/operations/routes.h"
 
 namespace erdwerk::operations {

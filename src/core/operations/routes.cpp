@@ -3,6 +3,9 @@
 #include <sstream>
 
 #include "core/base/notation.h"
+#include "core/objects/alignment.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
 #include "core/operations/records.h"
 #include "core/operations/show.h"

@@ -3,6 +3,9 @@
 #include <map>
 
 #include "core/linework/edit.h"
+#include "core/linework/rules/height_rule.h"
+#include "core/linework/rules/rule_kind.h"
+#include "core/objects/line.h"
 
 namespace erdwerk::operations {
 

@@ -8,8 +8,12 @@
 #include "core/base/notation.h"
 #include "core/geometry/box_index.h"
 #include "core/linework/edit.h"
+#include "core/linework/rules/height_rule.h"
 #include "core/linework/stretch.h"
 #include "core/linework/to_next.h"
+#include "core/objects/alignment.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
 
 namespace erdwerk::operations {
 

@@ -4,8 +4,10 @@
 #include <cmath>
 
 #include "core/base/display.h"
+#include "core/objects/artwork.h"
 #include "core/paper/stretches.h"
 #include "core/paper/title_block.h"
+#include "core/route/alignment.h"
 
 namespace erdwerk::operations {
 

@@ -5,8 +5,12 @@
 #include <cmath>
 
 #include "core/base/display.h"
+#include "core/objects/artwork.h"
+#include "core/objects/label.h"
+#include "core/objects/profile.h"
 #include "core/paper/stretches.h"
 #include "core/paper/title_block.h"
+#include "core/route/alignment.h"
 
 namespace erdwerk::operations {
 
@@ -355,7 +359,7 @@ bool shownInFrame(const Document& document, const ShownInFrame& shown, const Obj
     if (!shown.hide) return !document.hidden(object);
     if (shown.hide->count(object.id) != 0 || (object.group && shown.hide->count(object.group) != 0))
         return false;
-    const auto* label = std::get_if<Label>(&object.payload);
+    const auto* label = object.payload.as<Label>();
     return label == nullptr || shown.hide->count(label->style) == 0;
 }
 

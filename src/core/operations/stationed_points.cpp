@@ -5,6 +5,8 @@
 #include <map>
 #include <set>
 
+#include "core/derive/route_result.h"
+#include "core/objects/profile.h"
 #include "core/operations/edit.h"
 #include "core/route/design.h"
 

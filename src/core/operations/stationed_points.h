@@ -1,6 +1,7 @@
 #pragma once
 // Points by station and offset: tied to an alignment or loose, reported, joined to lines.
 
+#include "core/objects/kind.h"
 #include "core/operations/lines.h"
 #include "core/route/station_finder.h"
 

@@ -1,6 +1,7 @@
 #pragma once
 // Tables of the record, as edits.
 
+#include "core/objects/table.h"
 #include "core/operations/lines.h"
 
 namespace erdwerk::operations {

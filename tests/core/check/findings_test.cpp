@@ -1,8 +1,11 @@
 #include "core/check/finding.h"
 
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
 #include "core/operations/edit.h"
 #include "demo_site/project.h"
 #include "support/geometry.h"
+#include "support/mended.h"
 
 namespace erdwerk::check {
 namespace {
@@ -43,16 +46,42 @@ TEST(Findings, EveryFixRemovesItsFinding) {
             std::find_if(all.begin(), all.end(), [](const Finding& f) { return !f.fixes.empty(); });
         if (fixable == all.end()) break;
         for (const auto& fix : fixable->fixes) {
-            const auto after = findingsOf(fix.apply(d));
+            const auto after = findingsOf(test::mended(fix, d));
             EXPECT_LT(after.size(), all.size()) << fixable->text << ": " << fix.label;
         }
-        d = fixable->fixes.front().apply(d);
+        d = test::mended(fixable->fixes.front(), d);
     }
     const auto left = findingsOf(d);
     // The joint that is not tangent has no fix by button; points beyond the edge are only worth knowing.
     ASSERT_EQ(left.size(), 2U);
     EXPECT_NE(find(left, "non-tangent"), nullptr);
     EXPECT_NE(find(left, "points-outside"), nullptr);
+}
+
+TEST(Findings, AFixThatChangesNothingSaysSo) {
+    const auto before =
+        operations::addPoints({}, "s", {{"7", {0, 0}, 1.0, "", ""}, {"7", {5, 0}, 1.0, "", ""}});
+    const auto all = findingsOf(before);
+    const auto* f = find(all, "same-number");
+    ASSERT_NE(f, nullptr);
+    // Nobody else changed the points: it holds.
+    const auto done = mend(before, *f, 0)(before);
+    ASSERT_TRUE(done);
+    EXPECT_FALSE(difference(before, done->document).empty());
+    // The points changed since the finding was made.
+    const auto late = mend(before, *f, 0)(done->document);
+    ASSERT_FALSE(late);
+    EXPECT_THAT(late.error().text, testing::HasSubstr("changed meanwhile"));
+    // One that does nothing is refused, alone and with all others of its kind.
+    Finding idle = *f;
+    idle.fixes.front().apply = [](const Document& d) -> Result<document::Edited> { return d; };
+    idle.fixes.front().removes = {};
+    idle.fixes.front().way = "do nothing";
+    for (const auto& edit : {mend(before, idle, 0), fixAll({idle}, idle.kind, "do nothing")}) {
+        const auto nothing = edit(before);
+        ASSERT_FALSE(nothing);
+        EXPECT_THAT(nothing.error().text, testing::HasSubstr("nothing left to mend"));
+    }
 }
 
 TEST(Findings, AHeightRuleCircleIsNamed) {
@@ -71,7 +100,7 @@ TEST(Findings, AnOpenParcelMustBeFixed) {
     const auto all = findingsOf(d);
     const auto* f = find(all, "parcel-open");
     ASSERT_NE(f, nullptr);
-    EXPECT_TRUE(findingsOf(f->fixes.front().apply(d)).empty());
+    EXPECT_TRUE(findingsOf(test::mended(f->fixes.front(), d)).empty());
 }
 
 TEST(Findings, APlanLineWithoutAnyHeightIsFine) {
@@ -94,7 +123,7 @@ TEST(Findings, RepeatedNumbersAreFound) {
     const auto d = operations::addPoints({}, "s", {{"7", {0, 0}, 1.0, "", ""}, {"7", {5, 0}, 1.0, "", ""}});
     const auto all = findingsOf(d);
     ASSERT_NE(find(all, "same-number"), nullptr);
-    EXPECT_TRUE(findingsOf(find(all, "same-number")->fixes.front().apply(d)).empty());
+    EXPECT_TRUE(findingsOf(test::mended(find(all, "same-number")->fixes.front(), d)).empty());
 }
 
 TEST(Findings, RepeatedNumbersCanAllBeMendedInOneOfThreeWays) {
@@ -181,7 +210,7 @@ TEST(Findings, ACircleThroughLinesAndASurfaceNamesAllThatIsInIt) {
     ASSERT_NE(f, nullptr);
     EXPECT_THAT(f->names, testing::UnorderedElementsAre("A", "Ground"));
     EXPECT_THAT(f->text, testing::HasSubstr("('A', point 1 → 'Ground' → 'A', point 1)"));
-    EXPECT_EQ(find(findingsOf(f->fixes.front().apply(d)), "height-rule-circle"), nullptr);
+    EXPECT_EQ(find(findingsOf(test::mended(f->fixes.front(), d)), "height-rule-circle"), nullptr);
 }
 
 TEST(Findings, TwoHeightsAtOnePlaceAreAsSeriousAsACrossing) {

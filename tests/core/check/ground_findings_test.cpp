@@ -2,8 +2,15 @@
 
 #include "core/check/finding.h"
 #include "core/derive/surface_build.h"
+#include "core/derive/surface_result.h"
+#include "core/linework/line3d.h"
+#include "core/objects/cloud.h"
+#include "core/objects/line.h"
 #include "core/operations/mend.h"
+#include "core/survey/cloud.h"
+#include "core/terrain/locator.h"
 #include "support/geometry.h"
+#include "support/mended.h"
 
 namespace erdwerk::check {
 namespace {
@@ -63,7 +70,7 @@ TEST(GroundFindings, ACrossingHasAFixForEachWayToMendIt) {
     ASSERT_EQ(f.fixes.size(), 6U);
     const double expected[] = {11, 12, 11.5};
     for (std::size_t k = 0; k < f.fixes.size(); ++k) {
-        const Document mended = f.fixes[k].apply(c.document);
+        const Document mended = test::mended(f.fixes[k], c.document);
         EXPECT_TRUE(of(mended, "crossing-breaklines").empty()) << f.fixes[k].label;
         if (k > 2) continue;
         // Both lines now have a corner at the crossing with the same height.
@@ -119,7 +126,7 @@ TEST(GroundFindings, NearDuplicatesKeepOneOrTheOther) {
     ASSERT_EQ(found.size(), 1U);
     ASSERT_EQ(found.front().fixes.size(), 2U);
     for (const auto& fix : found.front().fixes) {
-        const auto mended = fix.apply(g.document);
+        const auto mended = test::mended(fix, g.document);
         EXPECT_TRUE(of(mended, "near-duplicates").empty());
         EXPECT_EQ(mended.get<objects::Points>(g.points)->set.size(), 121U);
     }
@@ -135,7 +142,7 @@ TEST(GroundFindings, ASpikeIsFoundAndASlopeIsNot) {
     ASSERT_EQ(found.size(), 1U);
     EXPECT_THAT(found.front().at.value(), test::IsNear(50, 50, 0));
     EXPECT_THAT(found.front().text, testing::HasSubstr("Point 61"));
-    const auto mended = found.front().fixes.front().apply(g.document);
+    const auto mended = test::mended(found.front().fixes.front(), g.document);
     EXPECT_TRUE(of(mended, "spike").empty());
     EXPECT_NEAR(*mended.get<objects::Points>(g.points)->set[60].height, 10, 1e-9);
     // A steep plane has no spike.
@@ -152,7 +159,7 @@ TEST(GroundFindings, AnEndThatMissesALineIsMovedOntoIt) {
     const auto found = of(g.document, "nearly-touching");
     ASSERT_EQ(found.size(), 1U);
     EXPECT_NEAR(found.front().heights.at(1), 12, 1e-9);
-    const auto mended = found.front().fixes.front().apply(g.document);
+    const auto mended = test::mended(found.front().fixes.front(), g.document);
     EXPECT_TRUE(of(mended, "nearly-touching").empty());
     const auto derived = deriveAll(mended);
     EXPECT_THAT(derived.lines.at(path)->vertices.back().place, test::IsNear(51, 51, 1e-9));
@@ -168,7 +175,7 @@ TEST(GroundFindings, BoundariesMustBeClosedAndSimple) {
     g.line("Open", "5 5, 95 5, 95 95", {}, Role::Edge);
     const auto open = of(g.document, "boundary-open");
     ASSERT_EQ(open.size(), 1U);
-    EXPECT_TRUE(of(open.front().fixes.front().apply(g.document), "boundary-open").empty());
+    EXPECT_TRUE(of(test::mended(open.front().fixes.front(), g.document), "boundary-open").empty());
     Field h;
     h.line("Bow", "5 5, 95 95, 95 5, 5 95", {}, Role::Opening, true);
     const auto bow = of(h.document, "boundary-crosses-itself");
@@ -217,7 +224,7 @@ TEST(GroundFindings, FlatTrianglesOnAContourAreFlipped) {
     EXPECT_EQ(flat, counted);
     for (const auto& f : found)
         for (const auto& fix : f.fixes) {
-            const auto after = fix.apply(d);
+            const auto after = test::mended(fix, d);
             EXPECT_TRUE(of(after, "own-edit").empty());
             std::size_t left = 0;
             for (const auto& g : of(after, "flat-triangles"))
@@ -233,7 +240,7 @@ TEST(GroundFindings, RimNeedlesGoWithOneFix) {
     const auto found = of(g.document, "rim-needles");
     ASSERT_EQ(found.size(), 1U);
     EXPECT_EQ(found.front().severity, Severity::Note);
-    EXPECT_TRUE(of(found.front().fixes.front().apply(g.document), "rim-needles").empty());
+    EXPECT_TRUE(of(test::mended(found.front().fixes.front(), g.document), "rim-needles").empty());
 }
 
 TEST(GroundFindings, WhereTheFitIsWorstTheSourcesPointMendsIt) {
@@ -252,7 +259,7 @@ TEST(GroundFindings, WhereTheFitIsWorstTheSourcesPointMendsIt) {
     ASSERT_EQ(found.size(), 1U);
     EXPECT_THAT(found.front().at.value(), test::IsNear(35, 35, 1e-4));
     EXPECT_NEAR(found.front().heights[0] - found.front().heights[1], 2, 1e-3);
-    const auto mended = found.front().fixes.front().apply(g.document);
+    const auto mended = test::mended(found.front().fixes.front(), g.document);
     for (const auto& f : of(mended, "fit")) EXPECT_GT(geometry::distance(*f.at, {35, 35}), 1);
     EXPECT_NEAR(*deriveAll(mended).surface(g.surface)->heightAt({35, 35}), 12, 1e-3);
     EXPECT_TRUE(of(mended, "same-number").empty());
@@ -274,7 +281,7 @@ TEST(GroundFindings, AnOwnEditThatDoesNotApplyIsFoundAndTakenOut) {
                                      {{terrain::EditKind::AddPoint, {}, {500, 500, 1}}, {}, true});
     const auto found = of(g.document, "own-edit");
     ASSERT_EQ(found.size(), 1U);
-    EXPECT_TRUE(of(found.front().fixes.front().apply(g.document), "own-edit").empty());
+    EXPECT_TRUE(of(test::mended(found.front().fixes.front(), g.document), "own-edit").empty());
 }
 
 TEST(GroundFindings, MemoryGivesTheSameFindings) {

@@ -3,7 +3,11 @@
 #include "core/check/finding.h"
 
 #include <random>
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/rules.h"
+#include "core/terrain/locator.h"
+#include "support/mended.h"
 #include "support/plane_site.h"
 
 namespace erdwerk::check {
@@ -161,7 +165,7 @@ TEST(RuleFindings, ACircleIsOneFindingThatNamesEveryControl) {
     EXPECT_THAT(f->names, testing::UnorderedElementsAre("Kerb", "Ditch"));
     EXPECT_THAT(f->text, testing::HasSubstr("'Kerb', point 1"));
     EXPECT_THAT(f->text, testing::HasSubstr("'Ditch', point 1"));
-    s.document = f->fixes.front().apply(s.document);
+    s.document = test::mended(f->fixes.front(), s.document);
     EXPECT_EQ(s.find(s.findings(), "height-rule-circle"), nullptr);
 }
 
@@ -197,7 +201,7 @@ TEST(RuleFindings, WhatGoesAwayLeavesAFindingThatKeepsTheHeightsOrChoosesAnother
     EXPECT_EQ(f->fixes.front().label, "Keep the height 10.40");
     EXPECT_FALSE(derived.lines.at(s.kerb)->vertices[0].height);  // and no zero
     auto kept = s;
-    kept.document = f->fixes.front().apply(s.document);
+    kept.document = test::mended(f->fixes.front(), s.document);
     EXPECT_NEAR(*kept.resolved(s.kerb).vertices[1].height, 10.4 + 0.6, 1e-9);
     // The nearest lines are offered by name.
     const auto from = std::find_if(f->fixes.begin(), f->fixes.end(),
@@ -209,7 +213,7 @@ TEST(RuleFindings, WhatGoesAwayLeavesAFindingThatKeepsTheHeightsOrChoosesAnother
     const auto* g = s.find(again, "height-rule-lost");
     ASSERT_NE(g, nullptr);
     ASSERT_EQ(g->fixes.size(), 3U);
-    s.document = g->fixes[1].apply(s.document);
+    s.document = test::mended(g->fixes[1], s.document);
     EXPECT_NEAR(*s.resolved(s.kerb).vertices[0].height, 3.1, 1e-9);
 }
 
@@ -243,7 +247,7 @@ TEST(RuleFindings, ACurveThatDoesNotFitAndGradesThatDoNotMeetAreTold) {
     const auto* meet = s.find(all, "height-rule");
     ASSERT_NE(meet, nullptr);
     EXPECT_THAT(meet->text, testing::HasSubstr("do not meet"));
-    EXPECT_EQ(s.find(check::run(valueOf(derive::evaluate(curve->fixes.front().apply(s.document)))),
+    EXPECT_EQ(s.find(check::run(valueOf(derive::evaluate(test::mended(curve->fixes.front(), s.document)))),
                      "vertical-curve"),
               nullptr);
 }

@@ -1,7 +1,14 @@
 #include "core/derive/dense_source.h"
 #include "core/operations/dense.h"
 
+#include "core/derive/surface_result.h"
+#include "core/linework/line3d.h"
+#include "core/objects/cloud.h"
+#include "core/objects/group.h"
+#include "core/objects/height_raster.h"
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
+#include "core/survey/raster.h"
 #include "support/geometry.h"
 
 namespace erdwerk::derive {

@@ -3,8 +3,11 @@
 // Lines that follow other lines.
 
 #include "core/check/finding.h"
+#include "core/derive/line_result.h"
 #include "core/format/project_file.h"
 #include "core/linework/offset_row.h"
+#include "core/objects/group.h"
+#include "core/objects/label.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/edit.h"
 #include "core/operations/labels.h"
@@ -12,6 +15,7 @@
 #include "core/operations/plan_shape.h"
 #include "core/operations/records.h"
 #include "core/operations/shape.h"
+#include "support/mended.h"
 #include "support/plane_site.h"
 
 namespace erdwerk::operations {
@@ -118,7 +122,7 @@ TEST(Follow, WithoutItsLineItIsAFindingThatCanKeepIt) {
         if (f.kind == "line-follows") lost.push_back(std::move(f));
     ASSERT_EQ(lost.size(), 2U);
     EXPECT_NE(lost[0].text.find("no longer there"), std::string::npos);
-    const auto kept = lost[0].fixes.at(0).apply(s.document);
+    const auto kept = test::mended(lost[0].fixes.at(0), s.document);
     ASSERT_FALSE(kept.get<objects::Line>(s.rows[0])->follows);
     const auto now = valueOf(derive::evaluate(kept)).lines.at(s.rows[0]);
     ASSERT_EQ(now->vertices.size(), heights.size());

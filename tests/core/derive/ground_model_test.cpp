@@ -1,7 +1,14 @@
 // Surfaces in the model: roles, groups, thinning, local work, own edits, fit; and terrain that is none.
 
 #include "core/derive/model.h"
+#include "core/derive/surface_result.h"
+#include "core/linework/line3d.h"
+#include "core/objects/cloud.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
+#include "core/survey/cloud.h"
+#include "core/terrain/locator.h"
 #include "support/geometry.h"
 
 namespace erdwerk::derive {

@@ -1,9 +1,16 @@
 #include "core/derive/model.h"
 
+#include "core/derive/earthwork_result.h"
+#include "core/derive/parcel_result.h"
+#include "core/derive/route_result.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
 #include "core/operations/labels.h"
 #include "core/operations/records.h"
+#include "core/terrain/contours.h"
 #include "demo_site/project.h"
 #include "support/plane_site.h"
 

@@ -1,5 +1,8 @@
 #include "core/derive/volume_report.h"
 
+#include "core/linework/line3d.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/edit.h"
 #include "support/geometry.h"
 

@@ -1,7 +1,19 @@
 #include "core/document/document.h"
 
+#include "core/annotate/label_style.h"
 #include "core/document/history.h"
+#include "core/document/transaction.h"
+#include "core/linework/line3d.h"
+#include "core/linework/rules/fixed_height.h"
+#include "core/linework/rules/no_height.h"
+#include "core/objects/alignment.h"
+#include "core/objects/group.h"
+#include "core/objects/label.h"
+#include "core/objects/label_style.h"
+#include "core/objects/line.h"
+#include "core/objects/profile.h"
 #include "core/operations/edit.h"
+#include "core/operations/ground.h"
 #include "support/geometry.h"
 
 namespace erdwerk::document {
@@ -67,7 +79,7 @@ TEST(RemovePoints, LabelsFollowTheirPoints) {
         {}, "s", {{"1", {0, 0}, {}, "", ""}, {"2", {1, 0}, {}, "", ""}, {"3", {2, 0}, {}, "", ""}}, &set);
     d = d.added("st", LabelStyle{annotate::defaultStyle(annotate::LabelKind::Point)}, &style);
     d = d.added("a", Label{set, 0, style}, &first).added("b", Label{set, 2, style}, &last);
-    d = removePoints(d, {{set, 0}, {set, 0}});
+    d = test::valueOf(perform("delete", operations::remove({}, {{set, 0}, {set, 0}}), d)).document;
     EXPECT_FALSE(d.find(first));
     EXPECT_EQ(d.get<Label>(last)->part, 1U);
     EXPECT_EQ(d.get<Points>(set)->set.size(), 2U);

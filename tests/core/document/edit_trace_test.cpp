@@ -1,6 +1,12 @@
 #include "core/document/edit_trace.h"
 
+#include "core/annotate/label_style.h"
 #include "core/document/transaction.h"
+#include "core/linework/line3d.h"
+#include "core/objects/label.h"
+#include "core/objects/label_style.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
 #include "core/operations/plan_shape.h"
@@ -192,6 +198,28 @@ TEST_F(Anchors, OfPointsFollowTheirPoint) {
         return movePoint(d, {set, 2}, {7, 7});
     });
     EXPECT_EQ(moved.document.settings().accepted.back().at, (Vec2{7, 7}));
+}
+
+TEST_F(Anchors, DeletingAPointSaysThatWhatWasAcceptedOfItWent) {
+    ObjectId set;
+    document = document.added("S",
+                              objects::Points{survey::PointSet({{"1", {20, 0}, 1.0, "", ""},
+                                                                {"2", {21, 0}, std::nullopt, "", ""},
+                                                                {"3", {22, 0}, 1.0, "", ""}})},
+                              &set);
+    document = accept(document, {"without-height", {21, 0}, {set}, "in the water"});
+    ASSERT_EQ(document.settings().accepted.size(), 3U);
+    const auto out = done(operations::remove({}, {{set, 1}}));
+    EXPECT_EQ(out.document.settings().accepted.size(), 2U);
+    EXPECT_EQ(out.said, "With it went an accepted finding");
+    EXPECT_THAT(out.what, testing::HasSubstr("with it an accepted finding"));
+    // With the whole set, or with all of its points.
+    for (const auto& edit :
+         {operations::remove({set}, {}), operations::remove({}, {{set, 0}, {set, 1}, {set, 2}})})
+        EXPECT_THAT(done(edit).said, testing::HasSubstr("an accepted finding"));
+    // Another point of the set: nothing went with it.
+    EXPECT_EQ(done(operations::remove({}, {{set, 0}})).said, "");
+    EXPECT_EQ(done(operations::remove({}, {{set, 0}})).document.settings().accepted.size(), 3U);
 }
 
 TEST_F(Anchors, DeletingSaysInOneLineWhatGoesWithIt) {

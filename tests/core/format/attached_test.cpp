@@ -6,6 +6,8 @@
 #include "core/format/las.h"
 #include "core/format/project_file.h"
 #include "core/format/raster_file.h"
+#include "core/objects/cloud.h"
+#include "core/objects/height_raster.h"
 #include "core/operations/edit.h"
 #include "support/geometry.h"
 

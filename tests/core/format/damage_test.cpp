@@ -3,11 +3,13 @@
 
 #include <nlohmann/json.hpp>
 
+#include "core/annotate/dimension.h"
 #include "core/format/import.h"
 #include "core/format/landxml.h"
 #include "core/format/object_json.h"
 #include "core/format/ply.h"
 #include "core/format/project_file.h"
+#include "core/objects/line.h"
 #include "demo_site/project.h"
 #include "support/geometry.h"
 
@@ -121,7 +123,7 @@ TEST(Damage, OfObjects) {
             nlohmann::json::parse(damaged(seed % 2 == 0 ? line : label, random), nullptr, false);
         if (json.is_discarded()) continue;
         if (const auto object = objectFromJson(json)) {
-            if (const auto* l = std::get_if<objects::Line>(&object->payload)) {
+            if (const auto* l = object->payload.as<objects::Line>()) {
                 EXPECT_FALSE(validate(l->line));
             }
         }

@@ -1,9 +1,12 @@
 #include "core/format/import.h"
 
+#include "core/derive/surface_result.h"
 #include "core/document/transaction.h"
 #include "core/format/export.h"
 #include "core/format/ply.h"
 #include "core/format/project_file.h"
+#include "core/linework/line3d.h"
+#include "core/objects/line.h"
 #include "demo_site/project.h"
 #include "support/geometry.h"
 

@@ -7,6 +7,7 @@
 
 #include "core/format/output.h"
 #include "core/format/project_file.h"
+#include "core/objects/group.h"
 #include "core/operations/edit.h"
 #include "demo_site/project.h"
 #include "support/geometry.h"

@@ -1,6 +1,8 @@
 #include "core/format/landxml.h"
 
+#include "core/derive/parcel_result.h"
 #include "core/format/import.h"
+#include "core/objects/points.h"
 #include "demo_site/project.h"
 #include "support/geometry.h"
 

@@ -4,6 +4,7 @@
 
 #include "core/format/export.h"
 #include "core/format/import.h"
+#include "core/objects/line.h"
 #include "core/operations/lines.h"
 #include "support/geometry.h"
 

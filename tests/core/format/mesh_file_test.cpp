@@ -3,6 +3,7 @@
 #include <cstring>
 #include <nlohmann/json.hpp>
 
+#include "core/derive/surface_result.h"
 #include "core/format/export.h"
 #include "core/format/import.h"
 #include "core/format/output.h"

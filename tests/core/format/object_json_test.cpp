@@ -3,7 +3,10 @@
 #include <nlohmann/json.hpp>
 #include <set>
 
+#include "core/derive/derived.h"
 #include "core/linework/rule_list.h"
+#include "core/objects/line.h"
+#include "core/objects/surface.h"
 #include "demo_site/project.h"
 #include "support/geometry.h"
 
@@ -24,7 +27,7 @@ TEST(ObjectJson, EveryKindComesBackTheSame) {
     }
     // Clouds, rasters and backdrops name files: attached_test. The demo reads no description back and has no
     // picture.
-    EXPECT_EQ(kinds.size() + 6, std::variant_size_v<objects::Payload>);
+    EXPECT_EQ(kinds.size() + 6, objects::kindCount);
 }
 
 TEST(ObjectJson, EveryHeightRuleAndVerticalCurveComesBackTheSame) {
@@ -41,7 +44,7 @@ TEST(ObjectJson, EveryHeightRuleAndVerticalCurveComesBackTheSame) {
         names));
     const objects::Object object{{5}, "L", {}, objects::Line{line, {}}};
     const auto back = valueOf(objectFromJson(json::parse(toJson(object).dump())));
-    EXPECT_EQ(std::get<objects::Line>(back.payload).line, line);
+    EXPECT_EQ(back.payload.as<objects::Line>()->line, line);
     std::set<std::size_t> kinds;
     for (const auto& v : line.vertices) kinds.insert(v.rule.index());
     EXPECT_EQ(kinds.size(), std::variant_size_v<linework::HeightRule>);
@@ -57,7 +60,7 @@ TEST(ObjectJson, AnImportedSurfaceKeepsItsTriangles) {
         {},
         objects::Surface{std::make_shared<const objects::SurfaceDefinition>(definition), {}, {}}};
     const auto back = valueOf(objectFromJson(toJson(object)));
-    EXPECT_EQ(std::get<objects::Surface>(back.payload).definition->imported->vertex(1),
+    EXPECT_EQ(back.payload.as<objects::Surface>()->definition->imported->vertex(1),
               (geometry::Vec3{4, 0, 2}));
 }
 

@@ -3,6 +3,9 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/objects/alignment.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/labels.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"

@@ -2,6 +2,7 @@
 // An object of each kind with every field another than its default.
 
 #include "core/linework/offset_row.h"
+#include "core/objects/all.h"
 #include "core/objects/object.h"
 #include "support/geometry.h"
 

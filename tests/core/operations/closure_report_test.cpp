@@ -5,6 +5,8 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/records.h"
 #include "support/plane_site.h"
 

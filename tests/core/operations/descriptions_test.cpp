@@ -2,8 +2,13 @@
 
 #include "core/check/finding.h"
 #include "core/document/edit_trace.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
+#include "core/objects/reading.h"
 #include "core/operations/lines.h"
 #include "core/operations/records.h"
+#include "support/mended.h"
 #include "support/plane_site.h"
 
 namespace erdwerk::operations {
@@ -34,7 +39,7 @@ struct Plotted : PlaneSite {
     }
     void fixAll(const std::string& kind) {
         for (const auto& f : check::run(*results()))
-            if (f.kind == kind) document = f.fixes.front().apply(document);
+            if (f.kind == kind) document = test::mended(f.fixes.front(), document);
     }
     void moveCorner(std::size_t vertex, Vec2 to) {
         auto changed = *document.get<objects::Line>(rim);

@@ -1,6 +1,15 @@
 // Designs as people type and drag them, and the lines that follow them.
 
 #include "core/check/finding.h"
+#include "core/derive/earthwork_result.h"
+#include "core/derive/line_result.h"
+#include "core/derive/route_result.h"
+#include "core/objects/alignment.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
+#include "core/objects/marking.h"
+#include "core/objects/profile.h"
+#include "core/objects/section.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/earthworks.h"
 #include "core/operations/ground.h"

@@ -2,11 +2,18 @@
 
 #include <random>
 
+#include "core/annotate/label.h"
 #include "core/check/finding.h"
 #include "core/document/history.h"
 #include "core/linework/edit.h"
+#include "core/linework/line3d.h"
+#include "core/objects/dimension.h"
+#include "core/objects/group.h"
+#include "core/objects/label.h"
+#include "core/objects/line.h"
 #include "core/operations/labels.h"
 #include "core/operations/records.h"
+#include "support/mended.h"
 #include "support/plane_site.h"
 
 namespace erdwerk::operations {
@@ -66,8 +73,8 @@ TEST(Dimensions, StayAsAFindingWhenWhatTheyMeasureIsGone) {
     ASSERT_NE(found, findings.end());
     ASSERT_EQ(found->fixes.size(), 2U);
     // One way it measures on where it was, as far as that is known; the other it goes.
-    EXPECT_EQ(found->fixes[1].apply(s.document).find(length), nullptr);
-    s.document = found->fixes[0].apply(s.document);
+    EXPECT_EQ(test::mended(found->fixes[1], s.document).find(length), nullptr);
+    s.document = test::mended(found->fixes[0], s.document);
     for (const auto& f : check::run(*s.results())) EXPECT_NE(f.kind, "lost-dimension") << f.text;
 }
 

@@ -5,6 +5,9 @@
 #include <set>
 
 #include "core/check/finding.h"
+#include "core/derive/earthwork_result.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/earthworks.h"
 #include "core/operations/edit.h"
 #include "support/geometry.h"

@@ -6,8 +6,16 @@
 #include <cmath>
 
 #include "core/check/finding.h"
+#include "core/derive/earthwork_result.h"
+#include "core/derive/route_result.h"
+#include "core/derive/surface_result.h"
+#include "core/objects/alignment.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
+#include "core/objects/profile.h"
 #include "core/operations/edit.h"
 #include "core/operations/show.h"
+#include "core/terrain/contours.h"
 #include "support/geometry.h"
 
 namespace erdwerk::operations {

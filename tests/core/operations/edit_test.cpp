@@ -1,5 +1,11 @@
 #include "core/operations/edit.h"
 
+#include "core/linework/line3d.h"
+#include "core/linework/rules/fixed_height.h"
+#include "core/linework/rules/interpolated.h"
+#include "core/linework/rules/on_surface.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "support/geometry.h"
 
 namespace erdwerk::operations {

@@ -1,5 +1,6 @@
 #include "core/operations/extract.h"
 
+#include "core/linework/line3d.h"
 #include "core/operations/edit.h"
 #include "support/geometry.h"
 

@@ -2,6 +2,10 @@
 
 #include "core/operations/ground.h"
 
+#include "core/derive/surface_result.h"
+#include "core/objects/cloud.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/dense.h"
 #include "support/plane_site.h"
 

@@ -3,7 +3,14 @@
 #include <random>
 #include <set>
 
+#include "core/annotate/label.h"
+#include "core/derive/parcel_result.h"
 #include "core/derive/tags.h"
+#include "core/objects/group.h"
+#include "core/objects/label.h"
+#include "core/objects/label_style.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
 #include "core/operations/plan_shape.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"

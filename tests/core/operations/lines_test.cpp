@@ -3,6 +3,10 @@
 #include "core/linework/to_next.h"
 #include "core/operations/plan_shape.h"
 
+#include "core/annotate/label.h"
+#include "core/objects/group.h"
+#include "core/objects/label.h"
+#include "core/objects/line.h"
 #include "core/operations/labels.h"
 #include "core/operations/records.h"
 #include "support/plane_site.h"

@@ -1,5 +1,8 @@
 #include "core/operations/mend.h"
 
+#include "core/linework/line3d.h"
+#include "core/linework/rules/grade_from_previous.h"
+#include "core/objects/line.h"
 #include "support/geometry.h"
 
 namespace erdwerk::operations {

@@ -1,12 +1,19 @@
+#include <nlohmann/json.hpp>
+
 #include "core/operations/parcel_split.h"
 
 #include "core/check/finding.h"
 #include "core/format/object_json.h"
+#include "core/objects/group.h"
+#include "core/objects/label.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/descriptions.h"
 #include "core/operations/labels.h"
 #include "core/operations/plan_move.h"
 #include "core/operations/plan_shape.h"
+#include "support/mended.h"
 #include "support/plane_site.h"
 
 namespace erdwerk::operations {
@@ -164,8 +171,7 @@ TEST(ParcelRound, SaysWhenItsFigureIsOpen) {
         for (const auto& fix : finding.fixes) {
             if (finding.kind != "line-follows") continue;
             EXPECT_EQ(fix.label.find("'Plot'"), std::string::npos) << fix.label;
-            if (fix.label == "Follow 'Instead'")
-                taken = s.apply([&](const Document& d) -> Result<Edited> { return fix.apply(d); });
+            if (fix.label == "Follow 'Instead'") taken = s.apply(fix.apply);
         }
     ASSERT_TRUE(taken);
     EXPECT_EQ(s.findings(), 0U);
@@ -220,7 +226,7 @@ TEST(ParcelRound, ComesBackFromAFile) {
     const auto written = format::toJson(*s.document.find(s.boundary));
     const auto read = test::valueOf(format::objectFromJson(written));
     EXPECT_EQ(format::toJson(read), written);
-    const auto& line = std::get<objects::Line>(read.payload);
+    const auto& line = *read.payload.as<objects::Line>();
     ASSERT_NE(objects::figureOf(line), nullptr);
     EXPECT_EQ(*objects::figureOf(line), *objects::figureOf(*s.document.get<objects::Line>(s.boundary)));
     auto damaged = written;

@@ -4,11 +4,16 @@
 
 #include "core/check/finding.h"
 #include "core/linework/rule_list.h"
+#include "core/objects/group.h"
+#include "core/objects/label.h"
+#include "core/objects/line.h"
 #include "core/operations/labels.h"
 #include "core/operations/plan_move.h"
 #include "core/operations/records.h"
 #include "core/operations/shape.h"
 #include "core/operations/show.h"
+#include "core/route/alignment.h"
+#include "support/mended.h"
 #include "support/plane_site.h"
 
 namespace erdwerk::operations {
@@ -316,7 +321,7 @@ TEST(WithoutHeight, ThePointsBetweenTakeTheMeanOfTheirNeighbours) {
     for (const auto& f : check::run(*s.results()))
         for (const auto& fix : f.fixes)
             if (f.kind == "without-height" && fix.label == "Take the mean of the neighbours")
-                s.document = fix.apply(s.document);
+                s.document = test::mended(fix, s.document);
     EXPECT_THAT(s.rules(line), testing::ElementsAre("20", "21", "22", "22"));
 }
 

@@ -3,6 +3,10 @@
 #include "core/operations/records.h"
 #include "core/operations/labels.h"
 
+#include "core/derive/parcel_result.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
+#include "core/objects/profile.h"
 #include "core/route/profile.h"
 #include "support/plane_site.h"
 

@@ -2,13 +2,21 @@
 
 #include "core/operations/routes.h"
 
+#include "core/annotate/label.h"
 #include "core/check/finding.h"
+#include "core/derive/route_result.h"
 #include "core/format/route_files.h"
+#include "core/objects/alignment.h"
+#include "core/objects/label.h"
+#include "core/objects/line.h"
+#include "core/objects/profile.h"
 #include "core/operations/labels.h"
 #include "core/operations/records.h"
 #include "core/operations/stationed_points.h"
+#include "core/route/criteria.h"
 #include "core/route/pi_figures.h"
 #include "support/geometry.h"
+#include "support/mended.h"
 
 namespace erdwerk::operations {
 namespace {
@@ -163,9 +171,9 @@ TEST(Routes, AJointOutByALittleHasAFix) {
     ASSERT_EQ(found->fixes.size(), 2U);
     EXPECT_THAT(found->fixes[0].label, HasSubstr("by 0.7"));  // 80 times half a degree
     EXPECT_THAT(found->fixes[1].label, HasSubstr("curve of radius"));
-    const Document curved = found->fixes[1].apply(road.document);
+    const Document curved = test::mended(found->fixes[1], road.document);
     EXPECT_TRUE(valueOf(derive::evaluate(curved)).alignments.at(id)->breaks.empty());
-    road.document = found->fixes[0].apply(road.document);
+    road.document = test::mended(found->fixes[0], road.document);
     EXPECT_TRUE(road.results()->alignments.at(id)->breaks.empty());
     EXPECT_NE(pisOf(road.document, id), nullptr);  // now it can be changed by its PIs
 }

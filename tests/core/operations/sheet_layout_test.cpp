@@ -5,6 +5,8 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "support/paper_site.h"
 
 namespace erdwerk::operations {

@@ -9,7 +9,11 @@
 
 #include "core/check/finding.h"
 #include "core/format/object_json.h"
+#include "core/objects/artwork.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/tables.h"
+#include "support/mended.h"
 #include "support/paper_site.h"
 
 namespace erdwerk::operations {
@@ -160,7 +164,7 @@ TEST(Frames, OffThePaperAreAFindingThatBringsThemBack) {
     ASSERT_EQ(findings.size(), 1U);
     EXPECT_EQ(findings[0].kind, "frame-off-paper");
     EXPECT_THAT(findings[0].text, HasSubstr("297 x 210 mm"));
-    s.document = findings[0].fixes.at(0).apply(s.document);
+    s.document = test::mended(findings[0].fixes.at(0), s.document);
     EXPECT_EQ(s.frame(0).room, (Room{97, 60, 200, 150}));
     EXPECT_TRUE(found().empty());
 }
@@ -258,7 +262,7 @@ TEST(Artworks, AreNotWrittenAgainWhenOnlyTheirNameChanges) {
     EXPECT_LT(change.dump().size(), 200U);
     const auto back = format::objectFromJson(change, {}, before.get());
     ASSERT_TRUE(back) << back.error().message();
-    EXPECT_EQ(std::get<Artwork>(back->payload), std::get<Artwork>(now.payload));
+    EXPECT_EQ(*back->payload.as<Artwork>(), *now.payload.as<Artwork>());
     // Without what it shares it is refused, not made up.
     EXPECT_FALSE(format::objectFromJson(change));
 }
@@ -270,7 +274,7 @@ TEST(FirstSheets, OfOlderProjectsBecomeFrames) {
         "title": "Plan", "drawnBy": "A. N.", "date": "2026-11-25", "off": ["contours"], "tables": [5], "profile": 9,
         "sections": [0, 20, 10]})"));
     ASSERT_TRUE(object) << object.error().message();
-    const auto& sheet = std::get<Sheet>(object->payload);
+    const auto& sheet = *object->payload.as<Sheet>();
     EXPECT_THAT(kindsOf(sheet), ElementsAre("plan", "profile", "scale", "table", "table", "table",
                                             "description", "title-block"));
     const auto& plan = std::get<PlanFrame>(sheet.frames[0].content);

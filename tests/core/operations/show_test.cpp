@@ -1,6 +1,8 @@
 #include "core/operations/show.h"
 
 #include "core/format/project_file.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
 #include "core/operations/groups.h"
 #include "support/plane_site.h"
 #include "support/same.h"

@@ -1,12 +1,19 @@
+#include <nlohmann/json.hpp>
+
 #include "core/operations/stationed_points.h"
 
 #include "core/check/finding.h"
 #include "core/format/object_json.h"
+#include "core/objects/alignment.h"
+#include "core/objects/group.h"
+#include "core/objects/line.h"
+#include "core/objects/profile.h"
 #include "core/operations/edit.h"
 #include "core/operations/ground.h"
 #include "core/operations/plan_move.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
+#include "support/mended.h"
 #include "support/plane_site.h"
 
 namespace erdwerk::operations {
@@ -106,7 +113,7 @@ TEST(StationedPoints, StayWhereTheyAreWhenTheirStationIsGone) {
     const auto off = found();
     ASSERT_EQ(off.size(), 1U);
     EXPECT_THAT(off[0].text, HasSubstr("2 of its points, 'L2' at 0+130.00 first"));
-    EXPECT_FALSE(off[0].fixes[0].apply(s.document).get<objects::Points>(s.set)->tie);
+    EXPECT_FALSE(test::mended(off[0].fixes[0], s.document).get<objects::Points>(s.set)->tie);
     ASSERT_TRUE(s.apply(movePi(s.axis, 1, {10, 90})));
     EXPECT_TRUE(found().empty());
     EXPECT_THAT(s.at(1), IsNear(7, 80, 1e-9));  // there again
@@ -185,7 +192,7 @@ TEST(StationedPoints, SurviveTheJournal) {
     const auto object = *s.document.find(s.set);
     const auto back =
         test::valueOf(format::objectFromJson(nlohmann::json::parse(format::toJson(object).dump())));
-    EXPECT_EQ(*std::get<objects::Points>(back.payload).tie, *s.stakes().tie);
+    EXPECT_EQ(*back.payload.as<objects::Points>()->tie, *s.stakes().tie);
 }
 
 TEST(StationedPoints, RandomAlignmentsCarryThemExactly) {

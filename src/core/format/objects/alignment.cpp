@@ -1,5 +1,8 @@
+#include "core/objects/alignment.h"
 #include "core/format/json_place.h"
 #include "core/format/objects/json_kind.h"
+#include "core/geometry/element.h"
+#include "core/route/pis.h"
 
 namespace erdwerk::format {
 

@@ -1,3 +1,4 @@
+#include "core/objects/artwork.h"
 #include "core/format/attached.h"
 #include "core/format/objects/json_kind.h"
 

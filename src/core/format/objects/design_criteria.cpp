@@ -1,3 +1,4 @@
+#include "core/objects/design_criteria.h"
 #include "core/format/objects/json_kind.h"
 #include "core/format/route_files.h"
 

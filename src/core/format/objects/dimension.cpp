@@ -1,4 +1,8 @@
+#include "core/annotate/dimension.h"
 #include "core/format/objects/json_kind.h"
+#include "core/objects/anchor.h"
+#include "core/objects/dimension.h"
+#include "core/objects/dimension_style.h"
 
 namespace erdwerk::format {
 

@@ -1,3 +1,6 @@
+#include "core/objects/earthwork.h"
+#include "core/base/result.h"
+#include "core/earthwork/batter_text.h"
 #include "core/format/objects/json_kind.h"
 
 namespace erdwerk::format {

@@ -1,3 +1,4 @@
+#include "core/objects/group.h"
 #include "core/format/objects/json_kind.h"
 
 namespace erdwerk::format {

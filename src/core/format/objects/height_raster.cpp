@@ -1,3 +1,4 @@
+#include "core/objects/height_raster.h"
 #include "core/format/attached.h"
 #include "core/format/objects/json_kind.h"
 

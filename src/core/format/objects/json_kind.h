@@ -9,6 +9,7 @@
 
 #include "core/format/json_place.h"
 #include "core/objects/object.h"
+#include "core/objects/plan_part.h"
 
 namespace erdwerk::format {
 

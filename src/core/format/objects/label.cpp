@@ -1,3 +1,4 @@
+#include "core/objects/label.h"
 #include "core/format/objects/label_style.h"
 
 namespace erdwerk::format {

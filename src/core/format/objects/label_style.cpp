@@ -1,5 +1,9 @@
 #include "core/format/objects/label_style.h"
 
+#include "core/annotate/label_style.h"
+#include "core/format/named_table.h"
+#include "core/objects/label_style.h"
+
 namespace erdwerk::format {
 
 using namespace objects;

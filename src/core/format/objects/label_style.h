@@ -1,6 +1,7 @@
 #pragma once
 // Label styles as JSON, for the objects that hold one.
 
+#include "core/annotate/label_style.h"
 #include "core/format/objects/json_kind.h"
 
 namespace erdwerk::format {

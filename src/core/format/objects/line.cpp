@@ -1,3 +1,4 @@
+#include "core/objects/line.h"
 #include "core/format/objects/json_kind.h"
 #include "core/linework/offset_row.h"
 

@@ -1,4 +1,6 @@
+#include "core/objects/parcel.h"
 #include "core/format/objects/json_kind.h"
+#include "core/parcel/description.h"
 
 namespace erdwerk::format {
 

@@ -1,4 +1,6 @@
+#include "core/objects/profile.h"
 #include "core/format/objects/json_kind.h"
+#include "core/route/profile_rows.h"
 
 namespace erdwerk::format {
 

@@ -1,4 +1,6 @@
+#include "core/objects/reading.h"
 #include "core/format/objects/json_kind.h"
+#include "core/parcel/called_figures.h"
 
 namespace erdwerk::format {
 

@@ -1,6 +1,8 @@
 #include <array>
 
 #include "core/format/objects/json_kind.h"
+#include "core/objects/section.h"
+#include "core/terrain/section.h"
 
 namespace erdwerk::format {
 

@@ -1,5 +1,9 @@
+#include "core/objects/surface.h"
+#include "core/derive/derived.h"
 #include "core/format/objects/json_kind.h"
 #include "core/format/ply.h"
+#include "core/terrain/build.h"
+#include "core/terrain/own_edits.h"
 
 namespace erdwerk::format {
 

@@ -1,3 +1,5 @@
+#include "core/objects/table.h"
+#include "core/base/display.h"
 #include "core/format/objects/json_kind.h"
 
 namespace erdwerk::format {

@@ -1,4 +1,6 @@
+#include "core/objects/wording.h"
 #include "core/format/objects/json_kind.h"
+#include "core/parcel/description.h"
 
 namespace erdwerk::format {
 
