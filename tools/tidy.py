@@ -28,9 +28,9 @@ def included():
     out, at = {}, None
     for line in run("ninja", "-C", str(build), "-t", "deps").stdout.splitlines():
         if line.startswith("    "):
-            at.append(line.strip())
+            at.append(os.path.normpath(build / line.strip()))
         elif ": #deps" in line:
-            at = out.setdefault(line.split(":")[0], [])
+            at = out.setdefault(os.path.normpath(build / line.split(":")[0]), [])
     return out
 
 
@@ -56,7 +56,7 @@ def digest_of(path, known={}):
 def key_of(entry, deps, settings):
     text = hashlib.sha256(settings)
     text.update(entry["command"].replace(str(root), ".").encode())
-    waiting, seen = [re.search(r" -o (\S+)", entry["command"])[1]], set()
+    waiting, seen = [os.path.normpath(build / re.search(r" -o (\S+)", entry["command"])[1])], set()
     while waiting:
         for name in deps.get(waiting.pop(), []):
             if name in seen:
@@ -67,7 +67,7 @@ def key_of(entry, deps, settings):
     if not seen:
         return None  # not built: nothing is known of it
     for name in sorted(seen):
-        path = pathlib.Path(os.path.normpath(build / name))
+        path = pathlib.Path(name)
         if path.is_relative_to(build):
             continue
         shown = path.relative_to(root) if path.is_relative_to(root) else path
@@ -96,7 +96,8 @@ def main():
         done = run("clang-tidy", "-p", str(folder), "--quiet", "--extra-arg=-Wno-unknown-warning-option", name, cwd=root)
         if done.returncode == 0 and key:
             (memory / key).touch()
-        return done.stdout if done.returncode != 0 else ""
+        # One that died says nothing of the file: a failure all the same.
+        return "" if done.returncode == 0 else done.stdout or f"{name}: clang-tidy ended with {done.returncode}\n{done.stderr}"
 
     found = False
     with concurrent.futures.ThreadPoolExecutor(2) as pool:

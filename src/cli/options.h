@@ -72,7 +72,6 @@ private:
 /// is a broken contract and throws std::logic_error.
 class Arguments {
 public:
-    [[nodiscard]] bool has(const std::string& key) const { return values_.count(key) != 0; }
     [[nodiscard]] const std::vector<std::string>& inputs() const { return texts("inputs"); }
     [[nodiscard]] const std::string& text(const std::string& key) const;
     [[nodiscard]] const std::vector<std::string>& texts(const std::string& key) const;

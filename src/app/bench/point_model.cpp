@@ -24,14 +24,29 @@ void PointModel::setSet(ObjectId set) {
     endResetModel();
 }
 
+namespace {
+
+/// So many points at the beginning are the same; blocks that both share are not looked into.
+std::size_t sameAtHead(const survey::PointSet& a, const survey::PointSet& b) {
+    const std::size_t most = std::min(a.size(), b.size());
+    std::size_t head = 0;
+    for (std::size_t k = 0; k < std::min(a.blocks().size(), b.blocks().size()); ++k) {
+        if (a.blocks()[k] != b.blocks()[k]) break;
+        head += a.blocks()[k]->size();
+    }
+    while (head < most && a[head] == b[head]) ++head;
+    return head;
+}
+
+}  // namespace
+
 void PointModel::follow() {
     const survey::PointSet now = points() == nullptr ? survey::PointSet() : *points();
     const std::size_t before = shown_.size();
     const std::size_t after = now.size();
     const std::size_t most = std::min(before, after);
     // What is the same at the beginning and at the end stays; what lies between goes and comes.
-    std::size_t head = before == after ? most : 0;
-    while (head < most && shown_[head] == now[head]) ++head;
+    const std::size_t head = before == after ? most : sameAtHead(shown_, now);
     std::size_t tail = 0;
     while (tail < most - head && shown_[before - 1 - tail] == now[after - 1 - tail]) ++tail;
     following_ = true;

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 
-#include "core/annotate/placer.h"
 #include "core/base/notation.h"
 #include "core/derive/passage_of.h"
 #include "core/objects/line.h"

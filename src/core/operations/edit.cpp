@@ -4,7 +4,6 @@
 #include <map>
 #include <set>
 
-#include "core/annotate/placer.h"
 #include "core/document/edit_trace.h"
 #include "core/linework/edit.h"
 #include "core/linework/line3d.h"

@@ -2,7 +2,6 @@
 
 #include <limits>
 
-#include "core/annotate/placer.h"
 #include "core/linework/edit.h"
 #include "core/linework/line3d.h"
 #include "core/linework/pieces.h"

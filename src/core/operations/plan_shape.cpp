@@ -4,7 +4,6 @@
 #include <array>
 
 #include "core/annotate/dimension.h"
-#include "core/annotate/placer.h"
 #include "core/base/notation.h"
 #include "core/document/edit_trace.h"
 #include "core/linework/edit.h"

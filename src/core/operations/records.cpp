@@ -7,7 +7,6 @@
 #include <set>
 #include <sstream>
 
-#include "core/annotate/placer.h"
 #include "core/base/notation.h"
 #include "core/derive/route_result.h"
 #include "core/derive/surface_result.h"
