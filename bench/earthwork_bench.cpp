@@ -11,8 +11,10 @@
 #include "core/derive/model.h"
 #include "core/earthwork/pad.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
 #include "core/operations/earthworks.h"
-#include "core/operations/edit.h"
+#include "core/operations/surfaces.h"
 #include "core/terrain/trace.h"
 #include "demo_site/site.h"
 
@@ -82,8 +84,9 @@ void dragOfAPad(const terrain::BuildInput& input, const terrain::TinLocator& gro
     document::Document d;
     ObjectId set;
     objects::Earthwork pad;
-    d = operations::addPoints(d, "Survey", std::move(points), &set);
-    d = operations::addSurface(d, "Ground", {{set, objects::Role::Points}}, &pad.ground);
+    d = d.added("Survey", objects::Points{survey::PointSet(std::move(points))}, &set);
+    d = operations::addSurface("Ground", {{set, objects::Role::Points}})(d)->document;
+    pad.ground = d.byName<objects::Surface>("Ground");
     const auto edge = ring(ground, ground.tin().bounds().centre(), 40, 200, 1.0);
     std::vector<Vec2> corners;
     std::vector<std::optional<double>> heights;

@@ -14,6 +14,7 @@
 #include "core/linework/give_heights.h"
 #include "core/objects/line.h"
 #include "core/operations/lines.h"
+#include "core/operations/with.h"
 
 namespace {
 
@@ -54,7 +55,7 @@ document::Document web(bool mutual) {
             auto line = d.get<objects::Line>(id)->line;
             line.vertices[static_cast<std::size_t>(k)].rule =
                 linework::OnLine{ids[static_cast<std::size_t>(other)], 0.1, {}, {}};
-            d = operations::setLine(d, id, std::move(line));
+            d = operations::withLine(d, id, std::move(line));
         }
     return d;
 }

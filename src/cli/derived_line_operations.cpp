@@ -185,8 +185,7 @@ Result<linework::HeightGivers> readGivers(const Arguments& a) {
         const bool table = file.ends_with(".csv") || file.ends_with(".txt");
         std::vector<survey::SurveyPoint> points;
         if (table) {
-            auto read =
-                format::readPointFile(file, {a.text("columns"), a.flag("skip-bad-rows")}, LengthUnit::Metre);
+            auto read = format::readPointFile(file, csvOptionsOf(a), LengthUnit::Metre);
             if (!read) return tl::unexpected(read.error());
             points = std::move(read->points);
         } else {
@@ -309,8 +308,7 @@ Operation giveHeightsOperation() {
                 linesArgument(options);
                 options.texts("--crossing", "3D lines that cross or touch them");
                 options.texts("--points", "points: .csv or a vector file");
-                options.text("--columns", "letters of the columns of a CSV");
-                options.flag("--skip-bad-rows", "go on after rows that cannot be read");
+                csvOptions(options);
                 options.texts("--texts", "points with a text");
                 options.text("--field", "the attribute that holds the text");
                 options.texts("--leaders", "lines from a text to what it speaks of");

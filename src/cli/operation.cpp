@@ -11,6 +11,7 @@
 
 #include "core/derive/edge.h"
 #include "core/derive/surface_result.h"
+#include "core/format/formats.h"
 #include "core/format/line_rules.h"
 #include "core/format/mesh_file.h"
 #include "core/format/output.h"
@@ -104,18 +105,19 @@ Result<terrain::Boundary> readBoundary(const std::string& file) {
     return boundary;
 }
 
+void csvOptions(Options& options) {
+    options.text(
+        "--columns",
+        "one letter a column of a CSV: P number, N northing, E easting, Z height, D code, - ignored");
+    options.flag("--skip-bad-rows", "count rows that cannot be read instead of stopping");
+}
+
+format::ImportOptions csvOptionsOf(const Arguments& arguments) {
+    return {arguments.text("columns"), arguments.flag("skip-bad-rows"), arguments.withJournal};
+}
+
 Result<void> writeSurface(const std::string& path, const terrain::Tin& tin, LengthUnit unit) {
-    const std::string ending = std::filesystem::path(path).extension().string();
-    if (ending == ".ply") return format::writePly(path, tin);
-    if (ending == ".obj") return format::writeObj(path, {{format::stemOf(path), &tin}});
-    if (ending == ".glb") return format::writeGlb(path, {{format::stemOf(path), &tin}}, metresPer(unit));
-    if (ending == ".xml") {
-        format::LandXml content;
-        content.unit = unit;
-        content.surfaces.push_back({format::stemOf(path), tin});
-        return format::writeLandXml(path, content, format::stemOf(path));
-    }
-    return fail(ErrorCode::Unsupported, "a surface is written as .xml, .ply, .obj or .glb", path);
+    return format::writeSurface(path, {.name = format::stemOf(path), .tin = tin, .unit = unit});
 }
 
 Result<std::vector<terrain::Breakline>> readBreaklines(const std::vector<std::string>& files) {

@@ -41,6 +41,9 @@ std::vector<Operation> extractOperations();
 void surfaceArgument(Options& options);
 void denseArgument(Options& options);
 void classesOption(Options& options);
+/// How a CSV of points is read: its columns, and what happens to rows that cannot be read.
+void csvOptions(Options& options);
+format::ImportOptions csvOptionsOf(const Arguments& arguments);
 
 std::vector<Operation> lineOperations();
 std::vector<Operation> derivedLineOperations();

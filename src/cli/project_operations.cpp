@@ -8,7 +8,10 @@
 #include "core/check/finding.h"
 #include "core/format/export.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
 #include "core/operations/records.h"
+#include "core/operations/surfaces.h"
 
 namespace erdwerk::cli {
 
@@ -26,8 +29,7 @@ struct Loaded {
 Result<Loaded> load(const Arguments& a) {
     Loaded out;
     for (const auto& file : a.inputs()) {
-        auto imported = format::importFile(out.document, file,
-                                           {a.text("columns"), a.flag("skip-bad-rows"), a.withJournal});
+        auto imported = format::importFile(out.document, file, csvOptionsOf(a));
         if (!imported) {
             Error error = imported.error();
             if (error.file.empty()) error.file = file;
@@ -43,7 +45,7 @@ Result<Loaded> load(const Arguments& a) {
 }
 
 /// Loose points and lines are checked as the sources of one surface.
-Document withSurfaceOverAll(const Document& document) {
+Result<Document> withSurfaceOverAll(const Document& document) {
     if (!document.all<objects::Surface>().empty()) return document;
     std::vector<objects::Source> sources;
     for (const auto id : document.all<objects::Points>()) sources.push_back({id, objects::Role::Points});
@@ -56,14 +58,19 @@ Document withSurfaceOverAll(const Document& document) {
             });
         if (heights) sources.push_back({id, objects::Role::Breakline});
     }
-    return sources.empty() ? document : operations::addSurface(document, "all inputs", sources);
+    if (sources.empty()) return document;
+    auto with = operations::addSurface("all inputs", std::move(sources))(document);
+    if (!with) return tl::unexpected(with.error());
+    return std::move(with->document);
 }
 
 Result<Outcome> check(const Arguments& a) {
     const auto loaded = load(a);
     if (!loaded) return tl::unexpected(loaded.error());
     const bool loose = loaded->document.all<objects::Surface>().empty();
-    const auto derived = derive::evaluate(withSurfaceOverAll(loaded->document));
+    const auto document = withSurfaceOverAll(loaded->document);
+    if (!document) return tl::unexpected(document.error());
+    const auto derived = derive::evaluate(*document);
     if (!derived) return tl::unexpected(derived.error());
     Outcome out;
     ordered_json findings = ordered_json::array();
@@ -91,7 +98,11 @@ Result<Outcome> check(const Arguments& a) {
 Result<Outcome> convert(const Arguments& a) {
     auto loaded = load(a);
     if (!loaded) return tl::unexpected(loaded.error());
-    if (a.flag("parcels")) loaded->document = operations::parcelsFromClosedLines(loaded->document);
+    if (a.flag("parcels")) {
+        auto with = operations::parcelsFromClosedLines()(loaded->document);
+        if (!with) return tl::unexpected(with.error());
+        loaded->document = std::move(with->document);
+    }
     const auto derived = derive::evaluate(loaded->document);
     if (!derived) return tl::unexpected(derived.error());
     const auto left = format::exportFile(a.text("output"), *derived);
@@ -136,8 +147,7 @@ std::vector<Operation> projectOperations() {
     std::vector<Operation> out;
     const auto inputs = [](Options& options) {
         options.inputs("files", "points, vector files, LandXML, surfaces or a project").needed();
-        options.text("--columns", "one letter a column of a CSV");
-        options.flag("--skip-bad-rows", "count rows that cannot be read instead of stopping");
+        csvOptions(options);
     };
     out.push_back({"check", "Findings in points, lines and projects.",
                    "erdwerk-cli check data/demo/survey.csv data/demo/lines.gpkg", inputs, check});

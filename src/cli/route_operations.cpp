@@ -132,9 +132,7 @@ std::string figure(const std::optional<double>& value) {
 }
 
 Result<Outcome> stationsOfPoints(const Arguments& a, const AlignmentGeometry& line) {
-    format::ImportOptions options;
-    options.columns = a.text("columns");
-    options.skipBadRows = a.flag("skip-bad-rows");
+    const auto options = csvOptionsOf(a);
     const route::StationFinder finder(line);
     std::string text = "number,station,offset,distance,easting,northing,height,code\n";
     std::size_t points = 0;
@@ -363,8 +361,7 @@ std::vector<Operation> routeOperations() {
          [](Options& options) {
              alignmentOption(options);
              options.texts("--points", "CSV files of points");
-             options.text("--columns", "one letter a column of the CSV of points");
-             options.flag("--skip-bad-rows", "count rows that cannot be read instead of stopping");
+             csvOptions(options);
              options.text("--offsets", "CSV name,station,offset,height,code");
              options.text("-o,--output", "CSV to write").needed();
          },

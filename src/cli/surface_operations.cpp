@@ -24,8 +24,7 @@ Result<void> addPointFile(const std::string& file, const Arguments& a, terrain::
     std::vector<survey::SurveyPoint> points;
     const std::string ending = std::filesystem::path(file).extension().string();
     if (ending == ".csv" || ending == ".txt" || ending.empty()) {
-        auto read =
-            format::readPointFile(file, {a.text("columns"), a.flag("skip-bad-rows")}, LengthUnit::Metre);
+        auto read = format::readPointFile(file, csvOptionsOf(a), LengthUnit::Metre);
         if (!read) return tl::unexpected(read.error());
         skipped += read->skipped.size();
         for (const auto& row : read->skipped)
@@ -280,9 +279,7 @@ void outputOption(Options& options, const std::string& what) {
 
 void declareBuild(Options& options) {
     options.texts("--points", "CSV files of points");
-    options.text("--columns",
-                 "one letter a column of a CSV: P number, N northing, E easting, Z "
-                 "height, D code, - ignored");
+    csvOptions(options);
     options.texts("--lines", "vector files of breaklines with heights");
     options.text("--boundary", "vector file with one closed line");
     options.texts("--cloud", "point clouds: .las, .ply or text x y z");
@@ -296,7 +293,6 @@ void declareBuild(Options& options) {
         .defaultsTo("first")
         .among({"first", "higher", "lower", "mean"});
     options.number("--max-edge", "longest edge of a rim triangle").positive();
-    options.flag("--skip-bad-rows", "count rows that cannot be read instead of stopping");
     outputOption(options, "surface to write: .xml, .ply, .obj or .glb");
 }
 

@@ -8,8 +8,12 @@
 #include "core/format/output.h"
 #include "core/linework/line3d.h"
 #include "core/objects/line.h"
-#include "core/operations/edit.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
 #include "plateau.h"
+#include "support/after_edit.h"
 
 namespace erdwerk::app {
 namespace {
@@ -24,7 +28,7 @@ document::Document hundredConflicts() {
         for (int x = 0; x <= 11; ++x)
             points.push_back({std::to_string(points.size() + 1), {x * 20.0, y * 20.0}, 10.0, "", ""});
     ObjectId set;
-    d = operations::addPoints(d, "s", std::move(points), &set);
+    d = test::afterEdit(d, operations::addPoints("s", std::move(points)), &set);
     std::vector<objects::Source> sources{{set, objects::Role::Points}};
     std::mt19937 random(3);
     for (int k = 0; k < 100; ++k) {
@@ -40,7 +44,7 @@ document::Document hundredConflicts() {
             sources.push_back({id, objects::Role::Breakline});
         }
     }
-    return operations::addSurface(d, "G", sources);
+    return test::afterEdit(d, operations::addSurface("G", sources));
 }
 
 TEST_F(Conflicts, AHundredConflictsAreWorkedThroughWithTheKeyboardAlone) {

@@ -6,7 +6,11 @@
 #include "core/geometry/element.h"
 #include "core/linework/line3d.h"
 #include "core/objects/line.h"
+#include "core/objects/surface.h"
+#include "core/operations/points.h"
 #include "core/operations/shape.h"
+#include "core/operations/surfaces.h"
+#include "support/after_edit.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -27,8 +31,8 @@ protected:
                 points.push_back(
                     {std::to_string(points.size() + 1), {double(x), double(y)}, 100 + x / 10.0, "", ""});
         ObjectId set;
-        d = operations::addPoints(d, "Survey", points, &set);
-        d = operations::addSurface(d, "Ground", {{set, objects::Role::Points}}, &ground);
+        d = test::afterEdit(d, operations::addPoints("Survey", points), &set);
+        d = test::afterEdit(d, operations::addSurface("Ground", {{set, objects::Role::Points}}), &ground);
         objects::Line line{
             linework::lineThrough(test::places("90 90, 110 90, 110 110, 90 110"), {110.0}, true), {}};
         for (std::size_t i = 1; i < 4; ++i) line.line.vertices[i].rule = linework::RiseFromPrevious{0};

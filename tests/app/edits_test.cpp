@@ -3,13 +3,20 @@
 #include <random>
 
 #include "app/tools/draw_line.h"
+#include "core/objects/alignment.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
+#include "core/objects/parcel.h"
+#include "core/objects/points.h"
 #include "core/objects/profile.h"
-#include "core/operations/edit.h"
+#include "core/objects/sheet.h"
+#include "core/objects/surface.h"
 #include "core/operations/ground.h"
+#include "core/operations/objects.h"
 #include "core/operations/records.h"
+#include "core/operations/surfaces.h"
 #include "support/same.h"
+#include "support/sheets.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -24,7 +31,7 @@ protected:
     }
     /// Does it without waiting for results.
     bool quick(const char* what, const document::Edit& edit) {
-        return window->session().edit(QString::fromLatin1(what), edit);
+        return window->session().edit(QString::fromLatin1(what), edit).done;
     }
     void typeQuick(const char* text) {
         QLineEdit* entry = window->prompt()->entry();
@@ -190,6 +197,25 @@ TEST_F(Edits, DeletingSaysWhatGoesWithIt) {
     const auto what = QString::fromStdString(window->session().history().steps().back().what);
     EXPECT_TRUE(what.contains(QStringLiteral("with it"))) << qPrintable(what);
     EXPECT_TRUE(what.contains(QStringLiteral("Plot Q-4"))) << qPrintable(what);
+}
+
+TEST_F(Edits, ANewSheetTakesTheParcelInViewAndANewProfileTheSurfaceUnderIt) {
+    demo();
+    look({48108, 91092}, 4);
+    run("sheet");
+    EXPECT_THAT(test::parcelsOn(*doc().get<objects::Sheet>(doc().all<objects::Sheet>().back())),
+                testing::ElementsAre(named<objects::Parcel>("Plot Q-4")));
+    run("sheet-open");  // another way in; Esc leads back to the plan
+    key(Qt::Key_Escape);
+    look({48200, 91180}, 8);  // no parcel here
+    run("sheet");
+    EXPECT_TRUE(test::parcelsOn(*doc().get<objects::Sheet>(doc().all<objects::Sheet>().back())).empty());
+    window->session().edit(QStringLiteral("another"), operations::addSurface("Elsewhere", {}));
+    select(named<objects::Alignment>("Starling Lane"));
+    run("profile");
+    EXPECT_EQ(doc().get<objects::Profile>(doc().all<objects::Profile>().back())->ground,
+              named<objects::Surface>("Ground finished"));
+    EXPECT_EQ(window->bench()->page(), Bench::Page::Profile);
 }
 
 }  // namespace

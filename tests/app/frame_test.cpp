@@ -8,6 +8,7 @@
 #include "app/kinds/all_kinds.h"
 #include "app/plan/plan_parts.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
 #include "window_test.h"
 
 namespace erdwerk::app {

@@ -9,9 +9,12 @@
 #include "core/format/output.h"
 #include "core/linework/line3d.h"
 #include "core/objects/line.h"
-#include "core/operations/edit.h"
+#include "core/objects/surface.h"
+#include "core/operations/surfaces.h"
+#include "core/terrain/own_edits.h"
 #include "demo_site/cloud.h"
 #include "plateau.h"
+#include "support/after_edit.h"
 
 namespace erdwerk::app {
 namespace {
@@ -166,7 +169,8 @@ TEST_F(Ground, VolumesBetweenTwoSurfacesFollowTheProject) {
     // A copy that is a metre higher.
     ObjectId design;
     auto next = doc().added("Raised", *doc().get<objects::Surface>(ground), &design);
-    next = operations::addEdit(next, design, {{terrain::EditKind::Raise, {}, {0, 0, 1}}, {}, true});
+    next = test::afterEdit(
+        next, operations::addOwnEdit(design, {{terrain::EditKind::Raise, {}, {0, 0, 1}}, {}, true}));
     put(QStringLiteral("copy"), next);
     window->settle();
     window->volumes()->choose(ground, design);
@@ -182,7 +186,8 @@ TEST_F(Ground, VolumesBetweenTwoSurfacesFollowTheProject) {
     EXPECT_TRUE(window->volumes()->exportTo(QString::fromStdString(folder / "v.xlsx")));
     // Raised again, the figure follows by itself.
     put(QStringLiteral("raise"),
-        operations::addEdit(doc(), design, {{terrain::EditKind::Raise, {}, {0, 0, 1}}, {}, true}));
+        test::afterEdit(
+            doc(), operations::addOwnEdit(design, {{terrain::EditKind::Raise, {}, {0, 0, 1}}, {}, true})));
     window->settle();
     EXPECT_NEAR(cell(2), 2 * area, 0.1);
 }

@@ -13,8 +13,8 @@
 #include "core/linework/rules/fixed_height.h"
 #include "core/linework/rules/grade_from_previous.h"
 #include "core/objects/line.h"
-#include "core/objects/profile.h"
-#include "support/sheets.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -211,8 +211,9 @@ TEST_F(Hands, TheFinderKnowsPagesSettingsFindingsAndWhatWasUsedLast) {
 // ---- tables
 
 TEST_F(Hands, CellsAreCopiedWithHeadingsAndPastedAsOneStep) {
-    window->session().startNew(operations::addPoints(
-        {}, "P", {{"1", {0, 0}, 1.0, "A", ""}, {"2", {5, 0}, 2.0, "B", ""}, {"3", {9, 9}, {}, "C", ""}}));
+    const survey::PointSet three(
+        {{"1", {0, 0}, 1.0, "A", ""}, {"2", {5, 0}, 2.0, "B", ""}, {"3", {9, 9}, {}, "C", ""}});
+    window->session().startNew(document::Document().added("P", objects::Points{three}));
     window->settle();
     window->bench()->open(Bench::Page::Tables);
     auto* table = window->tables()->findChild<QTableView*>(QStringLiteral("pointTable"));
@@ -425,25 +426,6 @@ TEST_F(Hands, OnlyACornerOfTheLineInHandIsDeleted) {
     look(own, 20);
     click(own);
     EXPECT_EQ(doc().get<objects::Line>(ditch)->line.vertices.size(), 19U);
-}
-
-TEST_F(Hands, ANewSheetTakesTheParcelInViewAndANewProfileTheSurfaceUnderIt) {
-    demo();
-    look({48108, 91092}, 4);
-    run("sheet");
-    EXPECT_THAT(test::parcelsOn(*doc().get<objects::Sheet>(doc().all<objects::Sheet>().back())),
-                testing::ElementsAre(named<objects::Parcel>("Plot Q-4")));
-    run("sheet-open");  // another way in; Esc leads back to the plan
-    key(Qt::Key_Escape);
-    look({48200, 91180}, 8);  // no parcel here
-    run("sheet");
-    EXPECT_TRUE(test::parcelsOn(*doc().get<objects::Sheet>(doc().all<objects::Sheet>().back())).empty());
-    put(QStringLiteral("another"), operations::addSurface(doc(), "Elsewhere", {}));
-    select(named<objects::Alignment>("Starling Lane"));
-    run("profile");
-    EXPECT_EQ(doc().get<objects::Profile>(doc().all<objects::Profile>().back())->ground,
-              named<objects::Surface>("Ground finished"));
-    EXPECT_EQ(window->bench()->page(), Bench::Page::Profile);
 }
 
 }  // namespace

@@ -4,7 +4,10 @@
 #include "app/window/recovery_dialog.h"
 #include "core/format/project_file.h"
 #include "core/objects/group.h"
-#include "core/operations/edit.h"
+#include "core/objects/points.h"
+#include "core/operations/objects.h"
+#include "core/operations/points.h"
+#include "support/after_edit.h"
 #include "support/file_limit.h"
 #include "window_test.h"
 
@@ -21,7 +24,7 @@ protected:
     }
     void rename(const std::string& name) {
         put(QStringLiteral("Rename to %1").arg(QString::fromStdString(name)),
-            operations::rename(doc(), named<objects::Points>(setName), name));
+            test::afterEdit(doc(), operations::rename(named<objects::Points>(setName), name)));
         setName = name;
     }
     [[nodiscard]] std::string journal() const { return format::journalPath(path.toStdString()); }
@@ -215,7 +218,7 @@ TEST_F(Keeping, ClosingWaitsForTheSave) {
 TEST_F(Keeping, ASaveIsNotHeldUpByResults) {
     saved();
     const ObjectId set = named<objects::Points>("survey");
-    put(QStringLiteral("Move"), operations::movePoint(doc(), {set, 3}, {48010, 91010}));
+    put(QStringLiteral("Move"), test::afterEdit(doc(), operations::movePoint({set, 3}, {48010, 91010})));
     window->session().cancelWork();
     ASSERT_TRUE(window->session().saveAndWait(path));
     // The definitions are there; the lines that depend on nothing are layers all the same.
@@ -229,7 +232,8 @@ TEST_F(Keeping, StoppedResultsSayFromWhenTheyAre) {
     window->session().cancelWork();
     bool stale = false;
     for (int i = 0; i < 40 && !stale; ++i) {
-        put(QStringLiteral("Move"), operations::movePoint(doc(), {set, 3}, {48010.0 + i, 91010}));
+        put(QStringLiteral("Move"),
+            test::afterEdit(doc(), operations::movePoint({set, 3}, {48010.0 + i, 91010})));
         window->session().cancelWork();
         while (window->session().isWorking()) QTest::qWait(1);
         QApplication::processEvents();

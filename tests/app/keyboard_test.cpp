@@ -6,7 +6,11 @@
 
 #include "app/window/finder.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
 #include "core/objects/profile.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
+#include "support/after_edit.h"
 #include "support/sheets.h"
 #include "window_test.h"
 
@@ -54,11 +58,11 @@ protected:
 // ---- findings
 
 TEST_F(Keyboard, FindingsOfAKindAreFixedTogetherAfterAWord) {
-    window->session().startNew(operations::addPoints({}, "s",
-                                                     {{"7", {0, 0}, 1.0, "", ""},
-                                                      {"7", {50, 0}, 1.0, "", ""},
-                                                      {"7", {0, 50}, 1.0, "", ""},
-                                                      {"8", {90, 90}, {}, "", ""}}));
+    window->session().startNew(
+        test::afterEdit({}, operations::addPoints("s", {{"7", {0, 0}, 1.0, "", ""},
+                                                        {"7", {50, 0}, 1.0, "", ""},
+                                                        {"7", {0, 50}, 1.0, "", ""},
+                                                        {"8", {90, 90}, {}, "", ""}})));
     window->settle();
     window->bench()->open(Bench::Page::Findings);
     auto* page = window->findings();
@@ -101,11 +105,11 @@ TEST_F(Keyboard, TheFirstEnterTakesTheFirstRowAndAFindingOfManyOpens) {
 
 TEST_F(Keyboard, FromPointsToASheetByKeyboardAlone) {
     // 1 a project with points, 2 a surface of them
-    window->session().startNew(operations::addPoints({}, "Spots",
-                                                     {{"1", {0, 0}, 10.0, "", ""},
-                                                      {"2", {100, 0}, 12.0, "", ""},
-                                                      {"3", {100, 100}, 13.0, "", ""},
-                                                      {"4", {0, 100}, 11.0, "", ""}}));
+    window->session().startNew(
+        test::afterEdit({}, operations::addPoints("Spots", {{"1", {0, 0}, 10.0, "", ""},
+                                                            {"2", {100, 0}, 12.0, "", ""},
+                                                            {"3", {100, 100}, 13.0, "", ""},
+                                                            {"4", {0, 100}, 11.0, "", ""}})));
     window->settle();
     press(QStringLiteral("new surface"));
     ASSERT_EQ(derived().surfaces.size(), 1U);

@@ -24,6 +24,7 @@
 #include "core/objects/marking.h"
 #include "core/objects/offset_set.h"
 #include "core/objects/parcel.h"
+#include "core/objects/points.h"
 #include "core/objects/profile.h"
 #include "core/objects/reading.h"
 #include "core/objects/section.h"

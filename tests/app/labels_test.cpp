@@ -17,10 +17,13 @@
 #include "core/objects/label.h"
 #include "core/objects/label_style.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
 #include "core/operations/labels.h"
+#include "core/operations/points.h"
 #include "core/operations/records.h"
 #include "core/operations/sheets.h"
 #include "core/operations/tables.h"
+#include "support/after_edit.h"
 #include "view_at.h"
 #include "window_test.h"
 
@@ -134,7 +137,7 @@ TEST_F(Labels, ATextIsMovedByHandKeepsItsPlaceAndHasALeader) {
     ASSERT_TRUE(doc().get<objects::Label>(label)->moved);
     EXPECT_NEAR(derived().labels.at(label)->byHand->x, 10, 0.3);
     // It goes along with its point.
-    put(QStringLiteral("Move"), operations::movePoint(doc(), {spots, 0}, {35, 22}));
+    put(QStringLiteral("Move"), test::afterEdit(doc(), operations::movePoint({spots, 0}, {35, 22})));
     window->settle();
     EXPECT_NEAR(derived().labels.at(label)->byHand->x, 15, 0.3);
     select(label);
@@ -197,7 +200,7 @@ TEST_F(Labels, WhatHasNoRoomIsCounted) {
     site();
     std::vector<survey::SurveyPoint> crowd;
     for (int i = 0; i < 60; ++i) crowd.push_back({std::to_string(100 + i), {40 + i * 0.1, 25}, 1.0, "", ""});
-    put(QStringLiteral("Crowd"), operations::addPoints(doc(), "Crowd", crowd));
+    put(QStringLiteral("Crowd"), test::afterEdit(doc(), operations::addPoints("Crowd", crowd)));
     const ObjectId set = doc().all<objects::Points>().back();
     window->session().edit(QStringLiteral("l"), operations::labelMany({set}, {}));
     window->settle();
@@ -252,7 +255,7 @@ TEST_F(Labels, OfThreeThousandLabelsNoneLiesOnAnotherInTwoSizes) {
     std::vector<survey::SurveyPoint> points;
     for (int i = 0; i < 1500; ++i)
         points.push_back({std::to_string(i), {at(random), at(random)}, 5.0, "", ""});
-    d = operations::addPoints(d.addedAll(std::move(lines)), "P", points);
+    d = test::afterEdit(d.addedAll(std::move(lines)), operations::addPoints("P", points));
     std::vector<ObjectId> all = d.all<objects::Line>();
     all.push_back(d.all<objects::Points>().front());
     d = operations::labelMany(all, {})(d)->document;

@@ -9,13 +9,17 @@
 #include "core/objects/anchor.h"
 #include "core/objects/backdrop.h"
 #include "core/objects/earthwork.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
 #include "core/operations/edit.h"
+#include "core/operations/objects.h"
 #include "core/operations/sheets.h"
 #include "core/parcel/description.h"
 #include "core/route/criteria.h"
 #include "core/route/marking.h"
 #include "core/survey/cloud.h"
 #include "core/survey/raster.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::app {
@@ -69,7 +73,7 @@ struct Site {
         add("North side", Label{rim, 2, style});
         paper(lot);
         add("Survey", Group{"#123456"});
-        document = operations::setGroup(document, wall, document.byName<Group>("Survey"));
+        document = test::afterEdit(document, operations::setGroup(wall, document.byName<Group>("Survey")));
         Cloud cloud;
         std::vector<geometry::Vec3> flown;
         for (int i = 0; i < 400; ++i) flown.push_back({10 + i % 20 * 1.0, 50 + i / 20 * 1.0, 3});

@@ -3,6 +3,7 @@
 #include "core/format/import.h"
 #include "core/format/las.h"
 #include "core/format/vector_file.h"
+#include "core/objects/points.h"
 #include "core/operations/shape.h"
 #include "demo_site/cloud.h"
 #include "demo_site/site.h"

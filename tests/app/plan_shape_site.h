@@ -1,6 +1,11 @@
 #pragma once
 // A small site whose ground is a plane, in the real window, for tests of the Shape stage.
 
+#include "core/derive/model.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
 #include "support/plane_site.h"
 #include "window_test.h"
 

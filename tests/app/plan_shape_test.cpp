@@ -2,6 +2,8 @@
 
 #include "core/operations/plan_shape.h"
 #include "core/objects/group.h"
+#include "core/objects/points.h"
+#include "core/operations/surfaces.h"
 #include "plan_shape_site.h"
 
 namespace erdwerk::app {

@@ -1,4 +1,5 @@
 #include "core/objects/line.h"
+#include "core/objects/points.h"
 #include "core/operations/edit.h"
 #include "window_test.h"
 

@@ -5,8 +5,10 @@
 
 #include "app/bench/bench.h"
 #include "app/bench/tables_page.h"
-#include "core/operations/edit.h"
-#include "core/operations/ground.h"
+#include "core/objects/points.h"
+#include "core/operations/objects.h"
+#include "core/operations/points.h"
+#include "support/after_edit.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -15,8 +17,9 @@ namespace {
 class PointTable : public WindowTest {};
 
 TEST_F(PointTable, TheViewOfPointsFollowsWhatComesAndGoes) {
-    window->session().startNew(operations::addPoints(
-        {}, "P", {{"1", {0, 0}, 1.0, "A", ""}, {"2", {5, 0}, 2.0, "B", ""}, {"3", {9, 9}, {}, "C", ""}}));
+    window->session().startNew(test::afterEdit({}, operations::addPoints("P", {{"1", {0, 0}, 1.0, "A", ""},
+                                                                               {"2", {5, 0}, 2.0, "B", ""},
+                                                                               {"3", {9, 9}, {}, "C", ""}})));
     window->settle();
     window->bench()->open(Bench::Page::Tables);
     auto* table = window->tables()->findChild<QTableView*>(QStringLiteral("pointTable"));

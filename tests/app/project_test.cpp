@@ -15,8 +15,12 @@
 #include "core/objects/group.h"
 #include "core/objects/label.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
 #include "core/objects/profile.h"
-#include "core/operations/edit.h"
+#include "core/operations/objects.h"
+#include "core/operations/points.h"
+#include "core/operations/with.h"
+#include "support/after_edit.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -43,11 +47,13 @@ TEST_F(Project, AnImportIsPreviewedCountedAndUndone) {
     withDialog([&](QDialog* dialog) {
         auto* preview = dialog->findChild<QTableWidget*>(QStringLiteral("preview"));
         EXPECT_EQ(preview->item(1, 1)->text(), QStringLiteral("48010.500"));
-        for (const auto* label : dialog->findChildren<QLabel*>())
-            if (label->text().contains(QStringLiteral("will be"))) counts = label->text();
         EXPECT_EQ(dialog->findChild<QComboBox*>(QStringLiteral("column4"))->currentText(),
                   QStringLiteral("code"));
-        dialog->findChild<QPushButton*>(QStringLiteral("import"))->click();
+        auto* import = dialog->findChild<QPushButton*>(QStringLiteral("import"));
+        EXPECT_TRUE(QTest::qWaitFor([&] { return import->isEnabled(); }));
+        for (const auto* label : dialog->findChildren<QLabel*>())
+            if (label->text().contains(QStringLiteral("will be"))) counts = label->text();
+        import->click();
     });
     EXPECT_TRUE(window->importSurvey(QString::fromStdString(file)));
     window->settle();
@@ -81,7 +87,7 @@ TEST_F(Project, AFileThatIsNoSurveyIsRefusedAndNothingChanges) {
 
 TEST_F(Project, LinesComeInFromVectorFiles) {
     window->session().startNew({});
-    EXPECT_TRUE(window->importLines(demoFolder() + QStringLiteral("/lines.gpkg")));
+    window->importLines(demoFolder() + QStringLiteral("/lines.gpkg"));
     window->settle();
     EXPECT_EQ(doc().all<objects::Line>().size(), 7U);
     run("new-surface");
@@ -93,8 +99,8 @@ TEST_F(Project, SavesOpensAndTheJournalBringsBackWhatACrashTook) {
     const QString path = QString::fromStdString(folder / "q.erdwerk");
     ASSERT_TRUE(window->session().saveAndWait(path));
     const ObjectId set = named<objects::Points>("survey");
-    put(QStringLiteral("Raise a point"), operations::setPointHeight(doc(), {set, 3}, 400.0));
-    put(QStringLiteral("Rename"), operations::rename(doc(), set, "crew 2"));
+    put(QStringLiteral("Raise a point"), test::afterEdit(doc(), operations::setPointHeight({set, 3}, 400.0)));
+    put(QStringLiteral("Rename"), test::afterEdit(doc(), operations::rename(set, "crew 2")));
     window->settle();
     // The process dies: another one opens what lies on the disk.
     const std::string copy = folder / "copy.erdwerk";
@@ -115,7 +121,7 @@ TEST_F(Project, SavesOpensAndTheJournalBringsBackWhatACrashTook) {
 TEST_F(Project, AnUnnamedProjectSurvivesACrash) {
     demo();
     const ObjectId set = named<objects::Points>("survey");
-    put(QStringLiteral("Raise"), operations::setPointHeight(doc(), {set, 3}, 401.0));
+    put(QStringLiteral("Raise"), test::afterEdit(doc(), operations::setPointHeight({set, 3}, 401.0)));
     const QString folderOf = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
     const QString mine =
         QDir(folderOf)
@@ -197,7 +203,7 @@ TEST_F(Project, LabelsAndDescriptionFollowTheGeometry) {
     const auto before = derived().parcels.begin()->second->description;
     auto moved = doc().get<objects::Line>(boundary)->line;
     moved.vertices[0].place.x -= 10;
-    put(QStringLiteral("Move"), operations::setLine(doc(), boundary, moved));
+    put(QStringLiteral("Move"), operations::withLine(doc(), boundary, moved));
     window->settle();
     EXPECT_EQ(derived().labels.at(label)->below(), "70.11");
     EXPECT_NE(derived().parcels.begin()->second->description, before);

@@ -14,12 +14,17 @@
 #include "app/window/station_import.h"
 #include "core/derive/route_result.h"
 #include "core/objects/alignment.h"
+#include "core/objects/points.h"
 #include "core/objects/profile.h"
 #include "core/objects/section.h"
+#include "core/objects/surface.h"
+#include "core/operations/points.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
 #include "core/operations/sheets.h"
 #include "core/operations/stationed_points.h"
+#include "core/operations/surfaces.h"
+#include "support/after_edit.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -38,8 +43,8 @@ protected:
             for (int y = 0; y <= 200; y += 50)
                 points.push_back(
                     {std::to_string(points.size() + 1), {double(x), double(y)}, 100 + x / 20.0, "", ""});
-        d = operations::addPoints(d, "Survey", points, &survey);
-        d = operations::addSurface(d, "Ground", {{survey, objects::Role::Points}}, &ground);
+        d = test::afterEdit(d, operations::addPoints("Survey", points), &survey);
+        d = test::afterEdit(d, operations::addSurface("Ground", {{survey, objects::Role::Points}}), &ground);
         Alignment made;
         made.pis = {{{20, 90}}, {{100, 90}, 30}, {{160, 150}}};
         d = d.added("Axis", made, &axis);

@@ -5,8 +5,12 @@
 #include "core/objects/alignment.h"
 #include "core/objects/line.h"
 #include "core/objects/profile.h"
+#include "core/objects/surface.h"
+#include "core/operations/points.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
+#include "core/operations/surfaces.h"
+#include "support/after_edit.h"
 #include "window_test.h"
 
 namespace erdwerk::app {
@@ -25,8 +29,8 @@ protected:
                 points.push_back(
                     {std::to_string(points.size() + 1), {double(x), double(y)}, 100 + x / 20.0, "", ""});
         ObjectId set;
-        d = operations::addPoints(d, "Survey", points, &set);
-        d = operations::addSurface(d, "Ground", {{set, objects::Role::Points}}, &ground);
+        d = test::afterEdit(d, operations::addPoints("Survey", points), &set);
+        d = test::afterEdit(d, operations::addSurface("Ground", {{set, objects::Role::Points}}), &ground);
         window->session().startNew(d);
         window->settle();
         window->stageBar()->setStage(Stage::Route);

@@ -3,6 +3,7 @@
 #include "app/kinds/row_section.h"
 #include "core/objects/group.h"
 #include "core/objects/offset_set.h"
+#include "core/operations/surfaces.h"
 #include "plan_shape_site.h"
 
 namespace erdwerk::app {

@@ -57,15 +57,19 @@ TEST(Section, DragsGiveHeightsAndStayInPlaceUnlessTheyMayMove) {
     EXPECT_LT(released[1][2], 12);
 }
 
-TEST(Section, PaintsWithNothingInIt) {
+TEST(Section, PaintsWithNothingInItAndThenWhatComes) {
     SectionView view;
     view.resize(300, 150);
     view.setData({});
-    EXPECT_FALSE(view.grab().isNull());
+    const QImage empty = view.grab().toImage();
+    // One colour of paper, whatever is said of it.
+    EXPECT_EQ(empty.pixelColor(5, 5), empty.pixelColor(295, 145));
     SectionData one;
     one.handles.push_back({5, 7, QStringLiteral("7"), true, false});
     view.setData(one);
-    EXPECT_FALSE(view.grab().isNull());
+    EXPECT_NE(view.grab().toImage(), empty);
+    view.setData({});
+    EXPECT_EQ(view.grab().toImage(), empty);
 }
 
 TEST(RoundStep, IsOneTwoOrFiveTimesAPowerOfTen) {

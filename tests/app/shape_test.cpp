@@ -2,7 +2,11 @@
 
 #include "app/bench/grades_bar.h"
 #include "app/tools/give_heights.h"
+#include "core/derive/model.h"
 #include "core/objects/group.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
+#include "support/after_edit.h"
 #include "support/plane_site.h"
 #include "window_test.h"
 
@@ -243,8 +247,8 @@ TEST_F(Shape, APointThatIsSolvedStandsInItsPlaceInTheTable) {
 // ---- heights for flat lines
 
 TEST_F(Shape, FlatLinesGetTheirHeightsAfterAPreview) {
-    auto d = operations::addPoints(doc(), "texts",
-                                   {{"a", {30, 9}, {}, "", "10,75"}, {"b", {55, 9}, {}, "", "island"}});
+    auto d = test::afterEdit(doc(), operations::addPoints("texts", {{"a", {30, 9}, {}, "", "10,75"},
+                                                                    {"b", {55, 9}, {}, "", "island"}}));
     d = d.added("leader 1", objects::Line{linework::lineThrough(test::places("30 9, 30 5"), {}), {}});
     d = d.added("leader 2", objects::Line{linework::lineThrough(test::places("55 9, 55 5"), {}), {}});
     d = d.added("Side", objects::Line{linework::lineThrough(test::places("0 0, 0 5"), {9.0, 10.0}), {}});

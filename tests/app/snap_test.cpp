@@ -3,7 +3,9 @@
 #include "core/linework/line3d.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
-#include "core/operations/edit.h"
+#include "core/operations/objects.h"
+#include "core/operations/points.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 #include "view_at.h"
 
@@ -21,7 +23,7 @@ protected:
 
     void SetUp() override {
         document::Document d;
-        d = operations::addPoints(d, "s", {{"17", {20, 20}, 5.0, "", ""}});
+        d = test::afterEdit(d, operations::addPoints("s", {{"17", {20, 20}, 5.0, "", ""}}));
         d = d.added("Road", objects::Line{linework::lineThrough(places("10 50, 90 50"), {1.0, 9.0}), {}},
                     &road);
         d = d.added("Wall", objects::Line{linework::lineThrough(places("50 10, 50 90"), {}), {}});
@@ -77,7 +79,7 @@ TEST_F(Snaps, PerpendicularAndTangentNeedAnOrigin) {
 TEST_F(Snaps, HiddenGroupsAreNotSnappedTo) {
     ObjectId group;
     auto d = snapshot.derived.document.added("Hidden", objects::Group{"#112233"}, &group);
-    d = operations::setGroup(d, road, group).withShown({{group}, {}});
+    d = test::afterEdit(d, operations::setGroup(road, group)).withShown({{group}, {}});
     snapshot.derived = test::valueOf(derive::evaluate(d));
     EXPECT_TRUE(at({30, 50.2}).empty());
 }

@@ -3,51 +3,29 @@
 
 #include <QTableView>
 #include <QTreeWidget>
-#include <random>
+#include <thread>
 
 #include "core/linework/offset_row.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/dimensions.h"
-#include "core/operations/edit.h"
-#include "core/operations/ground.h"
 #include "core/operations/labels.h"
+#include "core/operations/objects.h"
 #include "core/operations/plan_move.h"
 #include "core/operations/plan_shape.h"
+#include "core/operations/points.h"
 #include "core/operations/records.h"
 #include "core/operations/shape.h"
-#include "window_test.h"
+#include "storm_base.h"
 
 namespace erdwerk::app {
 namespace {
 
 using geometry::Vec2;
 
-class Storm : public WindowTest {
+class Storm : public StormTest {
 protected:
-    using Action = std::function<bool()>;
-
-    std::size_t pick(std::size_t n) {
-        return n == 0 ? 0 : std::uniform_int_distribution<std::size_t>(0, n - 1)(random);
-    }
-    double step() { return std::uniform_real_distribution<double>(-3, 3)(random); }
-    template <class T>
-    ObjectId any() {
-        const auto all = doc().all<T>();
-        return all.empty() ? ObjectId{} : all[pick(all.size())];
-    }
-    [[nodiscard]] const linework::Line3D& line(ObjectId id) const {
-        return doc().get<objects::Line>(id)->line;
-    }
-    std::size_t anyVertex(ObjectId id) { return pick(line(id).vertices.size()); }
-    std::size_t anySide(ObjectId id) { return pick(planPath(line(id)).size()); }
-    bool quick(const char* what, const document::Edit& edit) {
-        return window->session().edit(QString::fromLatin1(what), edit);
-    }
-    [[nodiscard]] const survey::PointSet& points(ObjectId set) const {
-        return doc().get<objects::Points>(set)->set;
-    }
-
     std::vector<Action> lineActions() {
         const auto on = [this](auto edit) {
             return [this, edit] {
@@ -129,7 +107,8 @@ protected:
             }),
             on([](ObjectId id, const Results& s) { return operations::smoothLine(s, id); }),
             on([](ObjectId id, const Results& s) {
-                return operations::thinLines(s, {id}, {.deviation = 0.5, .angle = {}, .spacing = 0});
+                return document::atOnce(
+                    operations::thinLines(s, {id}, {.deviation = 0.5, .angle = {}, .spacing = 0}));
             }),
             on([this](ObjectId id, const Results& s) {
                 linework::OffsetOptions options;
@@ -181,9 +160,7 @@ protected:
                 const ObjectId set = any<objects::Points>();
                 const std::size_t i = pick(points(set).size());
                 const Vec2 to = points(set)[0].plan + Vec2{step(), step()};
-                return quick("point", [=](const document::Document& d) -> Result<document::Edited> {
-                    return operations::movePoint(d, {set, i}, to);
-                });
+                return quick("point", operations::movePoint({set, i}, to));
             },
             [this] {
                 const ObjectId set = any<objects::Points>();
@@ -298,34 +275,40 @@ protected:
             },
         };
     }
+    /// Edits that take their time, with others asked for meanwhile.
+    std::vector<Action> longActions() {
+        return {
+            [this] {
+                const ObjectId id = any<objects::Line>();
+                if (!id) return false;
+                window->session().editAside(
+                    QStringLiteral("thin down"),
+                    operations::thinLines(window->session().results(), {id},
+                                          {.deviation = 0.2, .angle = {}, .spacing = 0}));
+                return true;
+            },
+            [this] {
+                const ObjectId set = any<objects::Points>();
+                window->session().editAside(
+                    QStringLiteral("wait, then rename"),
+                    [set, name = "Set " + std::to_string(pick(1000)), ms = pick(8)](
+                        const document::Document& d, const Context& context) -> Result<document::Edited> {
+                        std::this_thread::sleep_for(std::chrono::milliseconds(ms));
+                        if (context.isCancelled()) return cancelled();
+                        return operations::rename(set, name)(d);
+                    });
+                return true;
+            },
+            [this] {
+                if (pick(3) == 0) window->session().cancelWork();
+                return false;
+            },
+        };
+    }
     /// An action as from a key: not waited for.
     void runQuick(const std::vector<const char*>& ids) {
         window->actions().run(QString::fromLatin1(ids[pick(ids.size())]));
     }
-
-    void expectNothingDangles(int i) {
-        for (const auto& [other, object] : doc().objects())
-            for (const ObjectId named : objects::references(object->payload))
-                if (!object->payload.is<objects::Line>())
-                    EXPECT_TRUE(doc().find(named)) << "after action " << i;
-    }
-    /// Undoes everything, then redoes it: each state is met again.
-    void expectHistoryHolds() {
-        auto& session = window->session();
-        session.goTo(session.history().steps().size() - 1);
-        std::vector<document::Document> states{doc()};
-        while (session.history().position() > 0) {
-            session.undo();
-            states.push_back(doc());
-        }
-        for (std::size_t k = states.size() - 1; k-- > 0;) {
-            session.redo();
-            ASSERT_TRUE(difference(doc(), states[k]).empty()) << k;
-        }
-    }
-
-    /// Another storm: STORM_SEED=7 app-tests --gtest_filter=Storm.*
-    std::mt19937 random{static_cast<unsigned>(qEnvironmentVariable("STORM_SEED", "500").toUInt())};
 };
 
 TEST_F(Storm, OfQuickEditsIsUndoneAndRedoneToEqualDocuments) {
@@ -352,8 +335,28 @@ TEST_F(Storm, OfQuickEditsIsUndoneAndRedoneToEqualDocuments) {
     window->settle();
 }
 
+TEST_F(Storm, OfEditsThatTakeTheirTimeKeepsWhatIsDone) {
+    savedDemo();
+    auto actions = lineActions();
+    for (auto& action : otherActions()) actions.push_back(std::move(action));
+    const auto slow = longActions();
+    int done = 0;
+    for (int i = 0; i < 250; ++i) {
+        const auto& all = pick(3) == 0 ? slow : actions;
+        done += all[pick(all.size())]() ? 1 : 0;
+        if (pick(4) == 0) QCoreApplication::processEvents();
+        expectNothingDangles(i);
+    }
+    window->settle();
+    EXPECT_GT(done, 100);
+    EXPECT_TRUE(window->session().editing().isEmpty());
+    expectHistoryHolds();
+    window->settle();
+    EXPECT_TRUE(difference(derived().document, doc()).empty());
+}
+
 TEST_F(Storm, OnEveryPageLosesNothing) {
-    demo();
+    savedDemo();
     window->session().edit(QStringLiteral("profile"),
                            operations::newProfile(named<objects::Alignment>("Starling Lane"),
                                                   named<objects::Surface>("Ground")));
@@ -379,7 +382,7 @@ TEST_F(Storm, OnEveryPageLosesNothing) {
 }
 
 TEST_F(Storm, OfShapesKeepsLinesThatFollowInStep) {
-    demo();
+    savedDemo();
     auto actions = shapeActions();
     for (auto& action : wholeActions()) actions.push_back(std::move(action));
     for (auto& action : lineActions()) actions.push_back(std::move(action));

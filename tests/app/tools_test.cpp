@@ -1,6 +1,7 @@
 #include "app/tools/draw_line.h"
 #include "core/objects/line.h"
-#include "core/operations/edit.h"
+#include "core/objects/points.h"
+#include "core/operations/surfaces.h"
 #include "window_test.h"
 
 namespace erdwerk::app {

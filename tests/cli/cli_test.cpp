@@ -4,8 +4,10 @@
 #include "core/format/output.h"
 #include "core/format/project_file.h"
 #include "core/format/project_lock.h"
-#include "core/operations/edit.h"
+#include "core/objects/points.h"
+#include "core/operations/points.h"
 #include "demo_site/site.h"
+#include "support/after_edit.h"
 
 namespace erdwerk {
 namespace {
@@ -96,8 +98,8 @@ TEST_F(Cli, AProjectWithUnsavedChangesIsSaidAndTheyAreTakenAlongWhenAsked) {
         auto journal = test::valueOf(
             format::Journal::start(format::journalPath(path), project.mark.stamp, project.document));
         const auto set = project.document.all<objects::Points>().front();
-        ASSERT_TRUE(
-            journal.append("Raise point 1", operations::setPointHeight(project.document, {set, 0}, 77.5)));
+        ASSERT_TRUE(journal.append(
+            "Raise point 1", test::afterEdit(project.document, operations::setPointHeight({set, 0}, 77.5))));
     }
     auto run = cli(folder, "convert site.erdwerk -o b.csv --json");
     EXPECT_EQ(run.exit, 0);

@@ -9,7 +9,10 @@
 #include "core/format/output.h"
 #include "core/format/ply.h"
 #include "core/format/project_file.h"
-#include "core/operations/edit.h"
+#include "core/objects/surface.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
+#include "support/after_edit.h"
 
 namespace {
 
@@ -17,13 +20,13 @@ using namespace erdwerk;
 
 document::Document smallProject() {
     ObjectId points;
-    auto d = operations::addPoints({}, "survey",
-                                   {{"1", {48000, 91000}, 320.0, "GRND", ""},
-                                    {"2", {48020, 91000}, 321.0, "GRND", ""},
-                                    {"3", {48020, 91020}, 322.0, "TOE1", "n"},
-                                    {"4", {48000, 91020}, 320.5, "", ""}},
-                                   &points);
-    d = operations::addSurface(d, "Ground", {{points, objects::Role::Points}});
+    auto d = test::afterEdit({},
+                             operations::addPoints("survey", {{"1", {48000, 91000}, 320.0, "GRND", ""},
+                                                              {"2", {48020, 91000}, 321.0, "GRND", ""},
+                                                              {"3", {48020, 91020}, 322.0, "TOE1", "n"},
+                                                              {"4", {48000, 91020}, 320.5, "", ""}}),
+                             &points);
+    d = test::afterEdit(d, operations::addSurface("Ground", {{points, objects::Role::Points}}));
     ObjectId line;
     d = d.added("Edge",
                 objects::Line{linework::lineThrough({{48001, 91001}, {48019, 91002}, {48010, 91018}},

@@ -2,6 +2,7 @@
 
 namespace erdwerk::test {
 
+const char* const sourceFolder = SOURCE_FOLDER;
 const char* const demoFolder = DEMO_FOLDER;
 const char* const cliBinary = CLI_BINARY;
 

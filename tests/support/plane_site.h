@@ -2,10 +2,16 @@
 // A site whose ground is a plane, so that every height is known: z = 10 + 0.02 x + 0.01 y over 0 to 100 both
 // ways.
 
+#include "core/derive/model.h"
 #include "core/document/transaction.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
 #include "core/operations/edit.h"
 #include "core/operations/lines.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::test {
@@ -24,7 +30,7 @@ struct PlaneSite {
         std::vector<survey::SurveyPoint> set;
         for (const auto& p : places("0 0, 100 0, 100 100, 0 100, 50 50"))
             set.push_back({std::to_string(set.size() + 1), p, height(p.x, p.y), "G", ""});
-        document = operations::addPoints({}, "Spots", set, &points);
+        document = test::afterEdit({}, operations::addPoints("Spots", set), &points);
         document = document.added("Lines", objects::Group{"#123456"}, &group);
         document = document.added(
             "Lane",
@@ -36,7 +42,8 @@ struct PlaneSite {
         document = document.added(
             "Plot", objects::Line{linework::lineThrough(places("60 60, 90 60, 90 90, 60 90"), {}, true)},
             &plot);
-        document = operations::addSurface(document, "Ground", {{points, objects::Role::Points}}, &ground);
+        document = test::afterEdit(
+            document, operations::addSurface("Ground", {{points, objects::Role::Points}}), &ground);
     }
 
     [[nodiscard]] operations::Results results() const {

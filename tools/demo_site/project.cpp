@@ -14,12 +14,14 @@
 #include "core/objects/marking.h"
 #include "core/objects/offset_set.h"
 #include "core/objects/parcel.h"
+#include "core/objects/points.h"
 #include "core/objects/profile.h"
 #include "core/objects/section.h"
+#include "core/objects/surface.h"
 #include "core/objects/wording.h"
 #include "core/operations/earthworks.h"
-#include "core/operations/edit.h"
 #include "core/operations/sheets.h"
+#include "core/operations/surfaces.h"
 #include "core/operations/tables.h"
 #include "core/parcel/description.h"
 #include "core/route/marking.h"
@@ -84,7 +86,8 @@ private:
         std::vector<Source> sources{{points_, Role::Points}};
         for (const ObjectId line : breaklines_) sources.push_back({line, Role::Breakline});
         sources.push_back({rim_, Role::Edge});
-        document_ = addSurface(document_, "Ground", sources, &ground_);
+        document_ = addSurface("Ground", sources)(document_)->document;
+        ground_ = document_.byName<Surface>("Ground");
     }
 
     void shape() {

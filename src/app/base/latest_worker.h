@@ -11,6 +11,7 @@
 #include <mutex>
 #include <optional>
 #include <thread>
+#include <utility>
 
 namespace erdwerk::app {
 
@@ -47,11 +48,17 @@ public:
         {
             const std::lock_guard lock(mutex_);
             next_ = std::move(request);
+            cancelNext_ = false;
             if (cancelRunning) cancel_ = true;
         }
         wake_.notify_all();
     }
-    void cancel() { cancel_ = true; }
+    /// Of what is being worked on, and of what waits.
+    void cancel() {
+        const std::lock_guard lock(mutex_);
+        cancel_ = true;
+        cancelNext_ = next_.has_value();
+    }
     /// Nothing is being worked on or waiting.
     [[nodiscard]] bool idle() const {
         const std::lock_guard lock(mutex_);
@@ -67,7 +74,7 @@ private:
             Request request = std::move(*next_);
             next_.reset();
             busy_ = true;
-            cancel_ = false;
+            cancel_ = std::exchange(cancelNext_, false);
             lock.unlock();
             std::optional<Answer> answer;
             QString reason;
@@ -102,6 +109,7 @@ private:
     mutable std::mutex mutex_;
     std::condition_variable wake_;
     std::optional<Request> next_;
+    bool cancelNext_ = false;
     bool busy_ = false;
     bool stopping_ = false;
     std::atomic<bool> cancel_{false};

@@ -47,6 +47,9 @@ Session::Session(QObject* parent)
                 Q_EMIT message(tr("The results could not be worked out: %1").arg(reason), true);
             Q_EMIT workingChanged(isWorking());
         });
+    inner_->edits = std::make_unique<EditQueue>(
+        [this] { return history_.fresh(); },
+        [this](Result<document::Performed> performed) { return apply(std::move(performed)); });
     inner_->beat.setInterval(format::ProjectLock::beatSeconds * 1000);
     connect(&inner_->beat, &QTimer::timeout, this, &Session::beat);
     inner_->savePoll.setInterval(15);
@@ -58,6 +61,7 @@ Session::Session(QObject* parent)
 }
 
 Session::~Session() {
+    inner_->edits.reset();
     inner_->worker.reset();
     if (inner_->saving.valid()) inner_->saving.wait();
 }
@@ -75,14 +79,17 @@ std::optional<SnapshotPointer> Session::Inner::work(const Document& document,
     }
     auto next = std::make_shared<Snapshot>();
     next->derived = std::move(*derived);
-    next->findings = check::run(next->derived, &checks);
+    auto findings = check::run(next->derived, &checks, context);
+    if (!findings) return std::nullopt;
+    next->findings = std::move(*findings);
     for (const auto& [id, surface] : next->derived.surfaces) {
         if (!surface->locator) continue;
         const bool same = workerLast && workerLast->derived.surfaces.count(id) != 0 &&
                           workerLast->derived.surfaces.at(id) == surface;
-        next->shadings[id] =
-            same ? workerLast->shadings.at(id) : std::make_shared<const terrain::Shading>(surface->locator);
+        next->shadings[id] = same ? workerLast->shadings.at(id)
+                                  : std::make_shared<const terrain::Shading>(surface->locator, context);
     }
+    if (context.isCancelled()) return std::nullopt;
     workerLast = next;
     return next;
 }
@@ -94,7 +101,7 @@ std::shared_ptr<const derive::Derived> Session::results() const {
     return {snapshot_, &snapshot_->derived};
 }
 int Session::workDone() const {
-    return inner_->workDone;
+    return inner_->edits->idle() ? inner_->workDone.load() : inner_->edits->done();
 }
 QString Session::path() const {
     return QString::fromStdString(inner_->keeper.path());
@@ -151,40 +158,75 @@ void Session::keep(const QString& what) {
     tellKeeping();
 }
 
-void Session::changed(const QString& what, const Document& before) {
+void Session::changed(const QString& what, const EditTrace& trace) {
     preview_.reset();
     keep(what);
-    const EditTrace trace(before, history_.current());
     carrySelection(trace);
     Q_EMIT edited(trace);
     Q_EMIT documentChanged();
     evaluate(true);
 }
 
-bool Session::edit(const QString& what, const document::Edit& edit) {
-    if (isReadOnly()) {
+bool Session::mayEdit() {
+    if (!isReadOnly()) return true;
+    endPreview();
+    Q_EMIT message(tr("The project %1; save it under another name to work on it")
+                       .arg(QString::fromStdString(inner_->keeper.reason())),
+                   true);
+    return false;
+}
+
+Outcome Session::edit(const QString& what, const document::Edit& edit) {
+    if (!mayEdit()) return {};
+    if (inner_->edits->idle()) return apply(document::perform(what.toStdString(), edit, history_.fresh()));
+    // It was meant for what is on the screen: what it would change there must be the same when its turn
+    // comes.
+    const Document seen = history_.fresh();
+    auto meant = document::perform(what.toStdString(), edit, seen);
+    if (!meant) return apply(std::move(meant));
+    std::vector<ObjectId> touched = meant->change.removed;
+    for (const ObjectId id : meant->change.changed)
+        if (seen.find(id)) touched.push_back(id);
+    inner_->edits->wait();
+    return apply(document::perform(
+        what.toStdString(), document::onlyWhileSame(seen, std::move(touched), edit), history_.fresh()));
+}
+
+void Session::editAside(const QString& what, document::LongEdit edit, Then then) {
+    if (mayEdit())
+        inner_->edits->ask(what, std::move(edit), std::move(then));
+    else if (then)
+        then({});
+}
+
+QString Session::editing() const {
+    return inner_->edits->what();
+}
+
+Outcome Session::apply(Result<document::Performed> performed) {
+    if (!performed) {
         endPreview();
-        Q_EMIT message(tr("The project %1; save it under another name to work on it")
-                           .arg(QString::fromStdString(inner_->keeper.reason())),
-                       true);
-        return false;
+        if (performed.error().code == ErrorCode::Cancelled) {
+            Q_EMIT message(tr("Stopped; nothing was changed"), false);
+            return {};
+        }
+        const QString problem = QString::fromStdString(performed.error().message());
+        Q_EMIT message(problem, true);
+        return {false, {}, problem};
     }
-    auto done = document::perform(what.toStdString(), edit, history_.fresh());
-    if (!done) {
+    if (performed->change.empty()) {
         endPreview();
-        Q_EMIT message(QString::fromStdString(done.error().text), true);
-        return false;
+        return {true};
     }
-    if (difference(history_.current(), done->document).empty()) {
-        endPreview();
-        return true;
-    }
-    const Document before = history_.current();
-    const QString did = QString::fromStdString(done->what);
-    history_.apply(done->what, std::move(done->document));
-    changed(did, before);
-    if (!done->said.empty()) Q_EMIT message(QString::fromStdString(done->said), false);
-    return true;
+    Outcome out{true};
+    for (const ObjectId id : performed->change.changed)
+        if (!history_.current().find(id) && performed->document.get<objects::Group>(id) == nullptr)
+            out.made.push_back(id);
+    const QString did = QString::fromStdString(performed->what);
+    history_.apply(performed->what, std::move(performed->document));
+    changed(did, *performed->trace);
+    if (!performed->said.empty()) Q_EMIT message(QString::fromStdString(performed->said), false);
+    return out;
 }
 
 void Session::preview(const document::Edit& edit) {
@@ -198,13 +240,6 @@ void Session::preview(const document::Edit& edit) {
     evaluate(false);
 }
 
-std::vector<ObjectId> Session::addedSince(const document::Document& before) const {
-    std::vector<ObjectId> out;
-    for (const ObjectId id : difference(before, document()).changed)
-        if (!before.find(id) && document().get<objects::Group>(id) == nullptr) out.push_back(id);
-    return out;
-}
-
 void Session::endPreview() {
     if (!preview_) return;
     preview_.reset();
@@ -214,12 +249,15 @@ void Session::endPreview() {
 
 void Session::goTo(std::size_t step) {
     if (isReadOnly() || step >= history_.steps().size() || step == history_.position()) return;
+    inner_->edits->stopAll();
     const Document before = history_.current();
     history_.goTo(step);
-    changed(tr("Go to step %1").arg(step), before);
+    changed(tr("Go to step %1").arg(step), EditTrace(before, history_.current()));
 }
 
 void Session::undo() {
+    // The last step is one that is not there yet.
+    if (!inner_->edits->idle()) return inner_->edits->stopLast();
     if (history_.canUndo()) goTo(history_.position() - 1);
 }
 
@@ -269,6 +307,7 @@ void Session::setHover(const std::optional<Hover>& hover) {
 // ---- work
 
 void Session::cancelWork() {
+    if (!inner_->edits->idle()) return inner_->edits->stopLast();
     inner_->worker->cancel();
 }
 
@@ -277,7 +316,7 @@ void Session::workOut() {
 }
 
 void Session::waitForResults() {
-    while (isWorking()) {
+    while (isWorking() || !inner_->edits->idle()) {
         QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
         QThread::msleep(1);
     }

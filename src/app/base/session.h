@@ -9,6 +9,7 @@
 #include <optional>
 #include <vector>
 
+#include "app/base/outcome.h"
 #include "core/document/history.h"
 #include "core/document/transaction.h"
 #include "core/geometry/vec.h"
@@ -69,19 +70,24 @@ public:
     [[nodiscard]] bool isStale() const;
     /// "results of 12:04, before the last edit", or empty when they are of the document as it is.
     [[nodiscard]] QString staleText() const;
-    /// How far the work is that says so, per cent; 0 when it does not.
+    /// How far the edit or the results are that say so, per cent; 0 when they do not.
     [[nodiscard]] int workDone() const;
     [[nodiscard]] QString path() const;
 
     /// One edit of the newest document: journal, history, results. What it carries along and takes with it is
-    /// said. Returns false, after a message with the reason, when it does not apply; an edit that changes
-    /// nothing is not a step. A preview ends.
-    bool edit(const QString& what, const document::Edit& edit);
+    /// said. An edit that changes nothing is not a step. A preview ends.
+    /// While others are being worked out aside it waits for them; BadInput, "changed meanwhile", when one of
+    /// them changed what it changes.
+    Outcome edit(const QString& what, const document::Edit& edit);
+    /// The same for an edit that may take longer than a frame: it is worked out aside, on the document as it
+    /// is by then, and can be stopped; `then` is told what became of it. Edits keep the order in which they
+    /// are asked for.
+    void editAside(const QString& what, document::LongEdit edit, Then then = {});
+    /// What is being worked out aside; empty when nothing is.
+    [[nodiscard]] QString editing() const;
     /// Shows what an edit would make (while dragging). Ends with edit() or with endPreview().
     void preview(const document::Edit& edit);
     void endPreview();
-    /// Objects that are there now and were not then; groups not among them.
-    [[nodiscard]] std::vector<ObjectId> addedSince(const document::Document& before) const;
     void undo();
     void redo();
     void goTo(std::size_t step);
@@ -134,10 +140,11 @@ public:
     /// Of the plan's last picture.
     [[nodiscard]] const TextsShown& textsShown() const;
     void setTextsShown(TextsShown shown);
+    /// Stops the edit that was asked for last, or the results when there is none.
     void cancelWork();
     /// Works out the results of the document as it is, after they were stopped.
     void workOut();
-    /// Runs the event loop until all results are there. For tests and pictures.
+    /// Runs the event loop until all edits and results are there. For tests and pictures.
     void waitForResults();
 
 Q_SIGNALS:
@@ -156,10 +163,13 @@ Q_SIGNALS:
     void goToPlace(geometry::Vec2 place);  ///< all views move there
 
 private:
-    void changed(const QString& what, const document::Document& before);
+    void changed(const QString& what, const document::EditTrace& trace);
+    bool mayEdit();
+    Outcome apply(Result<document::Performed> performed);
     void keep(const QString& what);
     void evaluate(bool cancelRunning);
     void carrySelection(const document::EditTrace& trace);
+    void endEdits();
     void startSaving(const QString& path);
     void finishSaving();
     void tellKeeping();

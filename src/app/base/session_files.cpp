@@ -26,6 +26,7 @@ QString unnamedFolder() {
 }  // namespace
 
 void Session::startNew(const Document& document) {
+    endEdits();
     waitForSave();
     close(true);
     history_ = document::History(document);
@@ -45,6 +46,7 @@ void Session::startNew(const Document& document) {
 }
 
 Result<void> Session::open(const QString& path) {
+    endEdits();
     waitForSave();
     // The keeper works on another thread now; nothing may ask it meanwhile.
     inner_->beat.stop();
@@ -119,7 +121,14 @@ Result<void> Session::recoverLost(const QString& base) {
     return {};
 }
 
+/// Another project is to be there: edits that are not done yet will not be.
+void Session::endEdits() {
+    inner_->edits->stopAll();
+    inner_->edits->wait();
+}
+
 void Session::close(bool discardChanges) {
+    endEdits();
     waitForSave();
     inner_->beat.stop();
     inner_->keeper.close(discardChanges || !isChanged());

@@ -10,6 +10,7 @@
 #include <string>
 #include <utility>
 
+#include "app/base/edit_queue.h"
 #include "app/base/latest_worker.h"
 #include "app/base/session.h"
 #include "app/base/snapshot.h"
@@ -43,6 +44,7 @@ struct Session::Inner {
     std::atomic<int> workDone{0};
     SnapshotPointer workerLast;
     std::unique_ptr<LatestWorker<document::Document, SnapshotPointer>> worker;
+    std::unique_ptr<EditQueue> edits;
 };
 
 }  // namespace erdwerk::app

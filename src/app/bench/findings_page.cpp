@@ -10,7 +10,8 @@
 #include "app/base/theme.h"
 #include "app/bench/table_hands.h"
 #include "core/format/output.h"
-#include "core/operations/ground.h"
+#include "core/linework/line3d.h"
+#include "core/operations/objects.h"
 
 namespace erdwerk::app {
 
@@ -109,9 +110,11 @@ QWidget* FindingsPage::buildConfirm() {
         std::vector<ObjectId> objects;
         for (const auto& f : shown_->findings)
             if (f.kind == kind) objects.insert(objects.end(), f.objects.begin(), f.objects.end());
-        goNext_ = session_.edit(tr("Fix all: %1").arg(QString::fromStdString(way)),
-                                document::onlyWhileSame(shown_->derived.document, objects,
-                                                        check::fixAll(shown_->findings, kind, way)));
+        goNext_ = session_
+                      .edit(tr("Fix all: %1").arg(QString::fromStdString(way)),
+                            document::onlyWhileSame(shown_->derived.document, objects,
+                                                    check::fixAll(shown_->findings, kind, way)))
+                      .done;
     });
     return confirm_;
 }
@@ -338,7 +341,7 @@ void FindingsPage::accept(const QString& reason) {
     asked_.reset();
     reason_->hide();
     list_->setFocus();
-    goNext_ = session_.edit(tr("Accept a finding"), edit);
+    goNext_ = session_.edit(tr("Accept a finding"), edit).done;
 }
 
 void FindingsPage::go(int index) {
@@ -362,8 +365,10 @@ void FindingsPage::apply(int finding, std::size_t fix) {
     if (fix >= f.fixes.size()) return;
     // A fix knows what the finding is about as it was when it was found: points by number, places, heights.
     list_->setCurrentItem(list_->topLevelItem(finding));
-    goNext_ = session_.edit(QString::fromStdString(f.fixes[fix].label),
-                            check::mend(snapshot->derived.document, f, fix));
+    goNext_ =
+        session_
+            .edit(QString::fromStdString(f.fixes[fix].label), check::mend(snapshot->derived.document, f, fix))
+            .done;
 }
 
 bool FindingsPage::eventFilter(QObject* watched, QEvent* event) {

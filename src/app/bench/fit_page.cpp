@@ -11,8 +11,8 @@
 #include "app/base/theme.h"
 #include "app/kinds/surface_paint.h"
 #include "core/derive/surface_result.h"
-#include "core/operations/edit.h"
-#include "core/operations/mend.h"
+#include "core/objects/surface.h"
+#include "core/operations/surfaces.h"
 
 namespace erdwerk::app {
 
@@ -265,7 +265,7 @@ void FitPage::addPoint() {
     session_.edit(tr("Add the source's point"),
                   [id = surface_, point = shown_->worst[static_cast<std::size_t>(row)].point](
                       const document::Document& d) -> Result<document::Edited> {
-                      return operations::addToSurface(d, id, "Points from the source", {point}, "fit");
+                      return operations::addToSurface(id, "Points from the source", {point}, "fit")(d);
                   });
 }
 

@@ -4,7 +4,8 @@
 
 #include "app/base/theme.h"
 #include "core/base/notation.h"
-#include "core/operations/edit.h"
+#include "core/objects/points.h"
+#include "core/operations/points.h"
 
 namespace erdwerk::app {
 
@@ -136,7 +137,7 @@ std::optional<document::Edit> PointModel::cellEdit(const QModelIndex& index, con
         if (column == Height) p.height = number;
         if (column == Code) p.code = text;
         if (column == Note) p.note = text;
-        return operations::setPoint(d, ref, std::move(p));
+        return operations::setPoint(ref, std::move(p))(d);
     };
 }
 
@@ -144,11 +145,13 @@ bool PointModel::setData(const QModelIndex& index, const QVariant& value, int ro
     const auto edit = role == Qt::EditRole ? cellEdit(index, value.toString()) : std::nullopt;
     if (!edit) return false;
     const QString number = QString::fromStdString((*points())[static_cast<std::size_t>(index.row())].number);
-    return session_.edit(
-        tr("Point %1: %2 %3")
-            .arg(number, headerData(index.column(), Qt::Horizontal, Qt::DisplayRole).toString().toLower(),
-                 value.toString()),
-        *edit);
+    return session_
+        .edit(
+            tr("Point %1: %2 %3")
+                .arg(number, headerData(index.column(), Qt::Horizontal, Qt::DisplayRole).toString().toLower(),
+                     value.toString()),
+            *edit)
+        .done;
 }
 
 }  // namespace erdwerk::app

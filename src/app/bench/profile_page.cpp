@@ -14,7 +14,6 @@
 #include "core/base/notation.h"
 #include "core/derive/route_result.h"
 #include "core/objects/profile.h"
-#include "core/operations/edit.h"
 #include "core/operations/records.h"
 #include "core/route/design.h"
 

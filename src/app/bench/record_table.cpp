@@ -1,6 +1,7 @@
 #include "app/bench/record_table.h"
 
 #include <QHeaderView>
+#include <algorithm>
 
 #include "app/base/snapshot.h"
 #include "app/bench/table_hands.h"
@@ -55,7 +56,7 @@ RecordTable::RecordTable(Session& session, QWidget* parent)
         },
         [this](Result<operations::RecordRows> rows) {
             if (rows)
-                model_->setRows(std::move(*rows));
+                show(std::move(*rows));
             else
                 Q_EMIT session_.message(QString::fromStdString(rows.error().message()), true);
         });
@@ -69,6 +70,24 @@ RecordTable::RecordTable(Session& session, QWidget* parent)
         const auto& of = model_->rows().rows[static_cast<std::size_t>(row.row())];
         if (session_.document().find(of.of)) session_.select({{of.of, of.part}});
     });
+}
+
+/// The cursor stays at what it was at.
+void RecordTable::show(operations::RecordRows rows) {
+    const QModelIndex at = currentIndex();
+    std::optional<operations::RecordRow> was;
+    if (at.isValid()) was = model_->rows().rows[static_cast<std::size_t>(at.row())];
+    model_->setRows(std::move(rows));
+    if (!was) return;
+    const auto& now = model_->rows().rows;
+    // Rows of one object without parts of their own are known by their order.
+    const auto isSame = [&](const auto& row) { return row.of == was->of && row.part == was->part; };
+    const auto first = static_cast<std::size_t>(at.row());
+    const auto same = first < now.size() && isSame(now[first]) ? now.begin() + at.row()
+                                                               : std::find_if(now.begin(), now.end(), isSame);
+    if (same != now.end())
+        selectionModel()->setCurrentIndex(model_->index(static_cast<int>(same - now.begin()), at.column()),
+                                          QItemSelectionModel::NoUpdate);
 }
 
 RecordTable::~RecordTable() {

@@ -47,6 +47,7 @@ private:
         objects::Table table;
     };
     void ask();
+    void show(operations::RecordRows rows);
     void sortBy(int column);
 
     Session& session_;

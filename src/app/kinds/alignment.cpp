@@ -11,7 +11,6 @@
 #include "core/derive/route_result.h"
 #include "core/objects/alignment.h"
 #include "core/objects/group.h"
-#include "core/operations/edit.h"
 #include "core/operations/routes.h"
 
 namespace erdwerk::app {

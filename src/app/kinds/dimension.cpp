@@ -10,7 +10,6 @@
 #include "core/objects/dimension.h"
 #include "core/objects/dimension_style.h"
 #include "core/operations/dimensions.h"
-#include "core/operations/edit.h"
 
 namespace erdwerk::app {
 

@@ -11,7 +11,6 @@
 #include "core/earthwork/hachures.h"
 #include "core/earthwork/storage.h"
 #include "core/operations/earthworks.h"
-#include "core/operations/edit.h"
 
 namespace erdwerk::app {
 
@@ -200,19 +199,18 @@ private:
         factor(QObject::tr("Shrink of fill"), object.earth.shrink, &earthwork::Earth::shrink);
         auto* curve = new BalanceCurve(form.session(), id);
         form.row(curve);
-        form.typedEntry(QObject::tr("Balance, left over"), {}, [form, id](std::string typed) {
-            const auto surplus = parseNumber(typed);
-            if (!surplus)
-                return document::Edit([typed](const Document&) -> Result<document::Edited> {
-                    return badInput("'" + typed + "' is no volume; write 0 to use up all earth");
-                });
-            return operations::balanceEarthwork(form.session().results(), id, *surplus);
-        });
+        form.longEntry(QObject::tr("Balance, left over"),
+                       [form, id](std::string typed) -> Result<document::LongEdit> {
+                           const auto surplus = parseNumber(typed);
+                           if (!surplus)
+                               return badInput("'" + typed + "' is no volume; write 0 to use up all earth");
+                           return operations::balanceEarthwork(form.session().results(), id, *surplus);
+                       });
         auto* balance = new QPushButton(QObject::tr("Balance"));
         balance->setToolTip(QObject::tr("Lifts the edge until cut and fill come out, rules kept"));
         QObject::connect(balance, &QPushButton::clicked, balance, [form, id] {
-            form.later(QObject::tr("Balance %1").arg(form.nameOf(id)),
-                       operations::balanceEarthwork(form.session().results(), id, 0));
+            form.laterAside(QObject::tr("Balance %1").arg(form.nameOf(id)),
+                            operations::balanceEarthwork(form.session().results(), id, 0));
         });
         form.row(balance);
     }

@@ -10,7 +10,7 @@
 
 #include "app/base/theme.h"
 #include "core/base/notation.h"
-#include "core/operations/edit.h"
+#include "core/operations/objects.h"
 #include "core/operations/show.h"
 
 namespace erdwerk::app {
@@ -42,6 +42,27 @@ void FactsForm::later(const QString& what, document::Edit edit) const {
     QMetaObject::invokeMethod(
         session_, [session = session_, what, edit = std::move(edit)] { session->edit(what, edit); },
         Qt::QueuedConnection);
+}
+
+void FactsForm::laterAside(const QString& what, document::LongEdit edit) const {
+    QMetaObject::invokeMethod(
+        session_, [session = session_, what, edit = std::move(edit)] { session->editAside(what, edit); },
+        Qt::QueuedConnection);
+}
+
+void FactsForm::longEntry(const QString& name, std::function<Result<document::LongEdit>(std::string)> edit) {
+    auto* line = new QLineEdit;
+    line->setAccessibleName(name);
+    line->setObjectName(QStringLiteral("fact:") + name);
+    QObject::connect(line, &QLineEdit::editingFinished, line,
+                     [form = *this, line, name, edit = std::move(edit)] {
+                         if (!line->isModified()) return;
+                         line->setModified(false);
+                         const auto read = edit(line->text().toStdString());
+                         if (read) return form.laterAside(form.said(name, line->text()), *read);
+                         Q_EMIT form.session().message(text(read.error().text), true);
+                     });
+    form_->addRow(name, line);
 }
 
 void FactsForm::button(const QString& text, const QString& help, const QString& what, document::Edit edit) {
@@ -226,7 +247,7 @@ void FactsForm::objectChoice(const QString& name, const std::vector<ObjectId>& o
 void FactsForm::nameEntry(ObjectId id) {
     entry(QObject::tr("Name"), nameOf(id),
           [id](const Document& d, const QString& t) -> Result<document::Edited> {
-              return operations::rename(d, id, t.trimmed().toStdString());
+              return operations::rename(id, t.trimmed().toStdString())(d);
           });
 }
 
@@ -238,7 +259,7 @@ void FactsForm::fileFacts(const std::string& file, const std::string& problem) {
 void FactsForm::groupChoice(ObjectId id) {
     objectChoice<objects::Group>(
         QObject::tr("Group"), document().find(id)->group,
-        [id](const Document& d, ObjectId g) { return operations::setGroup(d, id, g); }, QObject::tr("none"));
+        [id](const Document& d, ObjectId g) { return operations::setGroup(id, g)(d); }, QObject::tr("none"));
 }
 
 }  // namespace erdwerk::app

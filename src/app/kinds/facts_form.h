@@ -50,6 +50,8 @@ public:
     /// The same for an edit that reads the text itself.
     void typedEntry(const QString& name, const QString& value,
                     std::function<document::Edit(std::string)> edit);
+    /// The same for an edit that may take longer than a frame; an Error for what cannot be read.
+    void longEntry(const QString& name, std::function<Result<document::LongEdit>(std::string)> edit);
     void check(const QString& name, bool value, Change<bool> edit);
     void choice(const QString& name, const QStringList& texts, int current, Change<int> edit);
     /// A choice among objects of a kind, with none first.
@@ -85,6 +87,7 @@ public:
     /// Does an edit after the panel has let go of the control that asked for it: the edit makes the panel
     /// anew.
     void later(const QString& what, document::Edit edit) const;
+    void laterAside(const QString& what, document::LongEdit edit) const;
 
 private:
     Session* session_;

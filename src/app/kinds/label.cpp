@@ -9,7 +9,6 @@
 #include "core/derive/tags.h"
 #include "core/objects/label.h"
 #include "core/objects/label_style.h"
-#include "core/operations/edit.h"
 #include "core/operations/labels.h"
 
 namespace erdwerk::app {

@@ -8,7 +8,6 @@
 #include "core/base/notation.h"
 #include "core/objects/label.h"
 #include "core/objects/label_style.h"
-#include "core/operations/edit.h"
 #include "core/operations/labels.h"
 
 namespace erdwerk::app {

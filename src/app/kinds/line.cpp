@@ -14,8 +14,6 @@
 #include "core/objects/group.h"
 #include "core/objects/line.h"
 #include "core/operations/derived_lines.h"
-#include "core/operations/edit.h"
-#include "core/operations/ground.h"
 #include "core/operations/lines.h"
 #include "core/terrain/locator.h"
 
@@ -257,15 +255,15 @@ public:
                         [id](std::string typed) { return operations::setTypedRow(id, typed); });
         form.choice(QObject::tr("Side"), {QObject::tr("left"), QObject::tr("right")}, options.right ? 1 : 0,
                     [id](const Document& d, int i) {
-                        return operations::withRow(
-                            d, id, [i](auto&, linework::OffsetOptions& of) { of.right = i == 1; });
+                        return operations::changeRow(
+                            id, [i](auto&, linework::OffsetOptions& of) { of.right = i == 1; })(d);
                     });
         form.choice(QObject::tr("Outside corners"), {QObject::tr("mitre"), QObject::tr("round")},
                     options.corners == linework::OutsideCorner::Round ? 1 : 0,
                     [id](const Document& d, int i) {
-                        return operations::withRow(d, id, [i](auto&, linework::OffsetOptions& of) {
+                        return operations::changeRow(id, [i](auto&, linework::OffsetOptions& of) {
                             of.corners = static_cast<linework::OutsideCorner>(i);
-                        });
+                        })(d);
                     });
     }
     /// What a line that follows others is made of, and the button that loosens it.

@@ -12,7 +12,6 @@
 #include "core/objects/parcel.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/descriptions.h"
-#include "core/operations/edit.h"
 #include "core/operations/parcel_sides.h"
 
 namespace erdwerk::app {

@@ -5,8 +5,8 @@
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/plan_signs.h"
-#include "core/operations/edit.h"
-#include "core/operations/ground.h"
+#include "core/objects/points.h"
+#include "core/operations/points.h"
 #include "core/operations/stationed_points.h"
 #include "core/survey/texts.h"
 
@@ -21,12 +21,14 @@ void pointFacts(FactsForm& form, ObjectId set, std::size_t index) {
     const objects::PointRef ref{set, index};
     const auto p = form.document().get<objects::Points>(set)->set[index];
     form.heading(QObject::tr("Point %1").arg(text(p.number)));
-    const auto change = [ref](const Document& d, const std::function<void(survey::SurveyPoint&)>& edit) {
+    const auto change =
+        [ref](const Document& d,
+              const std::function<void(survey::SurveyPoint&)>& edit) -> Result<document::Edited> {
         const auto* points = d.get<objects::Points>(ref.set);
-        if (points == nullptr || ref.index >= points->set.size()) return d;
+        if (points == nullptr || ref.index >= points->set.size()) return badInput("the point is gone");
         auto next = points->set[ref.index];
         edit(next);
-        return operations::setPoint(d, ref, next);
+        return operations::setPoint(ref, next)(d);
     };
     form.entry(QObject::tr("Number"), text(p.number),
                [change](const Document& d, const QString& t) -> Result<document::Edited> {
@@ -184,10 +186,7 @@ public:
     }
     [[nodiscard]] std::optional<document::Edit> dragged(const Ref& ref, Vec2 place) const override {
         if (!ref.part) return std::nullopt;
-        return [point = objects::PointRef{ref.object, *ref.part},
-                place](const Document& d) -> Result<document::Edited> {
-            return operations::movePoint(d, point, place);
-        };
+        return operations::movePoint(objects::PointRef{ref.object, *ref.part}, place);
     }
     void facts(FactsForm& form, const Ref& ref) const override {
         if (ref.part && *ref.part < form.document().get<objects::Points>(ref.object)->set.size())

@@ -4,7 +4,6 @@
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
 #include "core/operations/descriptions.h"
-#include "core/operations/edit.h"
 
 namespace erdwerk::app {
 

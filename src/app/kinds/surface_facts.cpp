@@ -8,7 +8,9 @@
 
 #include "app/kinds/surface_facts.h"
 #include "core/derive/surface_result.h"
-#include "core/operations/edit.h"
+#include "core/objects/surface.h"
+#include "core/operations/surfaces.h"
+#include "core/terrain/own_edits.h"
 
 namespace erdwerk::app {
 
@@ -49,11 +51,11 @@ void thinning(FactsForm& form, ObjectId id) {
     form.heading(QObject::tr("Thinned to"));
     form.length(QObject::tr("Tolerance"), definition.tolerance, 0, QObject::tr("off"),
                 [id](const Document& d, double v) {
-                    return operations::changeDefinition(d, id, [v](auto& x) { x.tolerance = v; });
+                    return operations::changeDefinition(id, [v](auto& x) { x.tolerance = v; })(d);
                 });
     form.number(QObject::tr("Slope change °"), std::round(definition.slopeChange / degree * 1000) / 1000, 0,
                 [id](const Document& d, double v) {
-                    return operations::changeDefinition(d, id, [v](auto& x) { x.slopeChange = v * degree; });
+                    return operations::changeDefinition(id, [v](auto& x) { x.slopeChange = v * degree; })(d);
                 });
     const auto* result = derive::Derived::in(form.derived().surfaces, id);
     if (result == nullptr || !result->thinned) {
@@ -158,16 +160,14 @@ void ownEdits(FactsForm& form, ObjectId id) {
         on->setChecked(edits[k].on);
         // The edit itself, wherever it stands in the list by then.
         const auto change = [form, id, edit = edits[k]](const QString& what, std::optional<bool> state) {
-            form.later(what, [id, edit, state](const Document& d) -> Result<document::Edited> {
-                return operations::changeDefinition(d, id, [&](auto& definition) {
-                    const auto it = std::find(definition.edits.begin(), definition.edits.end(), edit);
-                    if (it == definition.edits.end()) return;
-                    if (state)
-                        it->on = *state;
-                    else
-                        definition.edits.erase(it);
-                });
-            });
+            form.later(what, operations::changeDefinition(id, [edit, state](auto& definition) {
+                           const auto it = std::find(definition.edits.begin(), definition.edits.end(), edit);
+                           if (it == definition.edits.end()) return;
+                           if (state)
+                               it->on = *state;
+                           else
+                               definition.edits.erase(it);
+                       }));
         };
         QObject::connect(on, &QCheckBox::toggled, on,
                          [change](bool state) { change(QObject::tr("Switch an own edit"), state); });

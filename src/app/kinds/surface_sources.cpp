@@ -10,8 +10,9 @@
 #include "app/kinds/all_kinds.h"
 #include "app/kinds/current.h"
 #include "app/kinds/surface_facts.h"
-#include "core/operations/edit.h"
-#include "core/operations/ground.h"
+#include "core/objects/surface.h"
+#include "core/operations/surfaces.h"
+#include "core/terrain/build.h"
 
 namespace erdwerk::app {
 
@@ -51,9 +52,7 @@ QWidget* onBox(const FactsForm& form, ObjectId id, const objects::Source& source
         auto next = source;
         next.on = state;
         form.later(state ? QObject::tr("Switch a source on") : QObject::tr("Switch a source off"),
-                   [id, next](const Document& d) -> Result<document::Edited> {
-                       return operations::setSource(d, id, next);
-                   });
+                   operations::setSource(id, next));
     });
     return on;
 }
@@ -72,10 +71,7 @@ QWidget* roleBox(const FactsForm& form, ObjectId id, const objects::Source& sour
     QObject::connect(role, &QComboBox::activated, role, [form, id, source](int i) {
         auto next = source;
         next.role = objects::lineRoles[static_cast<std::size_t>(i)];
-        form.later(QObject::tr("Set a source's role"),
-                   [id, next](const Document& d) -> Result<document::Edited> {
-                       return operations::setSource(d, id, next);
-                   });
+        form.later(QObject::tr("Set a source's role"), operations::setSource(id, next));
     });
     return role;
 }
@@ -87,10 +83,7 @@ QWidget* ownHeightsBox(const FactsForm& form, ObjectId id, const objects::Source
     QObject::connect(own, &QCheckBox::toggled, own, [form, id, source](bool state) {
         auto next = source;
         next.ownHeights = state;
-        form.later(QObject::tr("Set whose heights a ring has"),
-                   [id, next](const Document& d) -> Result<document::Edited> {
-                       return operations::setSource(d, id, next);
-                   });
+        form.later(QObject::tr("Set whose heights a ring has"), operations::setSource(id, next));
     });
     return own;
 }
@@ -105,19 +98,13 @@ QWidget* placeOfSource(const FactsForm& form, ObjectId id, const objects::Source
     layout->addWidget(roleBox(form, id, source), 1);
     auto* up = smallButton(QStringLiteral("↑"), QObject::tr("Earlier in the order"));
     QObject::connect(up, &QPushButton::clicked, up, [form, id, source] {
-        form.later(QObject::tr("Move a source up"),
-                   [id, source](const Document& d) -> Result<document::Edited> {
-                       return operations::moveSource(d, id, source.object, -1);
-                   });
+        form.later(QObject::tr("Move a source up"), operations::moveSource(id, source.object, -1));
     });
     auto* remove =
         smallButton(QObject::tr("remove"),
                     QObject::tr("Remove %1 from the surface").arg(text(document.nameOf(source.object))));
     QObject::connect(remove, &QPushButton::clicked, remove, [form, id, source] {
-        form.later(QObject::tr("Remove a source"),
-                   [id, source](const Document& d) -> Result<document::Edited> {
-                       return operations::removeSource(d, id, source.object);
-                   });
+        form.later(QObject::tr("Remove a source"), operations::removeSource(id, source.object));
     });
     layout->addWidget(up);
     layout->addWidget(remove);
@@ -141,7 +128,7 @@ void addSourceRow(FactsForm& form, ObjectId id) {
         if (i > 0)
             form.later(QObject::tr("Add a source"),
                        [id, source = offered[static_cast<std::size_t>(i - 1)]](const Document& d)
-                           -> Result<document::Edited> { return operations::addSource(d, id, source); });
+                           -> Result<document::Edited> { return operations::addSource(id, source)(d); });
     });
     form.row(add);
 }
@@ -168,16 +155,16 @@ void sourceFacts(FactsForm& form, ObjectId id) {
     }
     if (!definition.imported) addSourceRow(form, id);
     form.length(QObject::tr("Longest edge"), definition.maxEdge, 0, QObject::tr("off"),
-                [id](const Document& d, double v) { return operations::setMaxEdge(d, id, v); });
+                [id](const Document& d, double v) { return operations::setMaxEdge(id, v)(d); });
     form.oneTo(QObject::tr("Narrowest"), definition.narrowest, [id](const Document& d, double v) {
-        return operations::changeDefinition(d, id, [v](auto& x) { x.narrowest = v; });
+        return operations::changeDefinition(id, [v](auto& x) { x.narrowest = v; })(d);
     });
     form.choice(QObject::tr("At crossings"),
                 {QObject::tr("the first's height"), QObject::tr("the higher"), QObject::tr("the lower"),
                  QObject::tr("the mean")},
                 static_cast<int>(definition.onCrossing), [id](const Document& d, int i) {
                     return operations::changeDefinition(
-                        d, id, [i](auto& x) { x.onCrossing = static_cast<terrain::CrossingRule>(i); });
+                        id, [i](auto& x) { x.onCrossing = static_cast<terrain::CrossingRule>(i); })(d);
                 });
 }
 

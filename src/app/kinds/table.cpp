@@ -3,7 +3,6 @@
 #include <algorithm>
 
 #include "app/kinds/all_kinds.h"
-#include "core/operations/edit.h"
 #include "core/operations/record_rows.h"
 #include "core/operations/sheets.h"
 #include "core/operations/tables.h"

@@ -10,8 +10,8 @@
 
 #include "app/base/theme.h"
 #include "app/kinds/all_kinds.h"
-#include "core/operations/edit.h"
 #include "core/operations/groups.h"
+#include "core/operations/objects.h"
 #include "core/operations/show.h"
 
 namespace erdwerk::app {
@@ -345,10 +345,7 @@ void Contents::renamed(QTreeWidgetItem* item) {
                 if (auto* row = rowOf(id)) row->setText(Name, was);
                 return;
             }
-            session_.edit(tr("Rename %1").arg(was),
-                          [id, name](const document::Document& d) -> Result<document::Edited> {
-                              return operations::rename(d, id, name);
-                          });
+            session_.edit(tr("Rename %1").arg(was), operations::rename(id, name));
         },
         Qt::QueuedConnection);
 }

@@ -3,7 +3,7 @@
 #include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
-#include "core/operations/ground.h"
+#include "core/operations/surfaces.h"
 
 namespace erdwerk::app::tools {
 

@@ -5,7 +5,8 @@
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/derive/dense_source.h"
-#include "core/operations/ground.h"
+#include "core/objects/points.h"
+#include "core/operations/points.h"
 
 namespace erdwerk::app {
 

@@ -2,7 +2,6 @@
 
 #include <cmath>
 
-#include "app/base/aside.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/derive/dense_source.h"
@@ -15,24 +14,13 @@ namespace erdwerk::app::tools {
 
 namespace {
 
-/// Classifying many points takes a while: it is done aside, and put in place while the cloud is the same.
-document::Edit classify(const Session& s, const Picks& k) {
-    const ObjectId cloud = currentCloud(s);
+document::LongEdit classify(const Session& s, const Picks& k) {
     const double number = *k[1].height;
     if (number != std::floor(number) || number < 0 || number > 255)
-        return refusal("a class is a whole number from 0 to 255");
-    const auto ring = operations::ringOf(s.derived(), k[0].ref.object);
-    if (!ring) return refusal(ring.error().text);
-    const auto before = s.document();
-    const auto after =
-        aside([&] { return operations::classify(before, cloud, *ring, static_cast<std::uint8_t>(number)); });
-    const auto* classified = after.get<objects::Cloud>(cloud);
-    if (classified == nullptr) return refusal("there is no cloud yet");
-    return document::onlyWhileSame(
-        before, {cloud},
-        [cloud, next = *classified](const document::Document& d) -> Result<document::Edited> {
-            return d.withPayload(cloud, next);
-        });
+        return longRefusal("a class is a whole number from 0 to 255");
+    auto ring = operations::ringOf(s.derived(), k[0].ref.object);
+    if (!ring) return longRefusal(ring.error().text);
+    return operations::classify(currentCloud(s), std::move(*ring), static_cast<std::uint8_t>(number));
 }
 
 }  // namespace
@@ -43,7 +31,7 @@ ToolDeclaration classByHand() {
         .steps = {lineStep(tr("Pick the closed line round the points")),
                   typedStep(tr("Class"),
                             tr("Type the class number: 2 ground, 5 vegetation, 6 building, 1 none"))},
-        .apply = classify,
+        .applyAside = classify,
         .entryHint = QStringLiteral("2"),
         .typed = typedNumber,
         .ghost = ghostLine};

@@ -1,6 +1,5 @@
 #include "app/tools/creases.h"
 #include "app/base/snapshot.h"
-#include "core/operations/dense.h"
 
 #include <cmath>
 
@@ -50,13 +49,6 @@ void paintCrease(QPainter& painter, const ViewTransform& view, const std::vector
 
 QString kindText(CreaseKind kind) {
     return kind == CreaseKind::Crest ? QObject::tr("crest") : QObject::tr("toe");
-}
-
-document::Edit addition(const std::vector<terrain::Crease>& creases, std::vector<ObjectId>& made) {
-    return [&creases, &made](const document::Document& d) -> Result<document::Edited> {
-        made.clear();
-        return operations::addCreases(d, creases, "Crests", "Toes", &made);
-    };
 }
 
 }  // namespace erdwerk::app

@@ -32,7 +32,5 @@ double creaseLength(const std::vector<geometry::Vec3>& places, bool closed);
 void paintCrease(QPainter& painter, const ViewTransform& view, const std::vector<geometry::Vec3>& places,
                  bool closed, terrain::CreaseKind kind, const QColor& colour, double width);
 QString kindText(terrain::CreaseKind kind);
-/// Adds creases as lines; `made` receives their ids.
-document::Edit addition(const std::vector<terrain::Crease>& creases, std::vector<ObjectId>& made);
 
 }  // namespace erdwerk::app

@@ -153,13 +153,13 @@ objects::Dimension DimensionTool::through(Vec2 place) const {
 }
 
 void DimensionTool::make(const objects::Dimension& dimension) {
-    const auto before = session_.document();
-    if (!session_.edit(tr("Dimension"), operations::newDimension(kind_, dimension.anchors, dimension.line)))
-        return;
+    const auto done =
+        session_.edit(tr("Dimension"), operations::newDimension(kind_, dimension.anchors, dimension.line));
+    if (!done) return;
     anchors_.clear();
     names_.clear();
     enough_ = false;
-    Q_EMIT made(session_.addedSince(before));
+    Q_EMIT made(done.made);
     Q_EMIT changed();
 }
 

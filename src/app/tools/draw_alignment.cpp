@@ -158,11 +158,11 @@ private:
         }
         objects::Alignment drawn;
         drawn.pis = ended(pis_);
-        const document::Document before = session_.document();
-        if (!session_.edit(tr("Draw an alignment"), operations::addAlignment({}, std::move(drawn))))
-            return false;
+        const auto done =
+            session_.edit(tr("Draw an alignment"), operations::addAlignment({}, std::move(drawn)));
+        if (!done) return false;
         pis_.clear();
-        Q_EMIT this->made(session_.addedSince(before));
+        Q_EMIT this->made(done.made);
         return true;
     }
 
@@ -250,11 +250,10 @@ public:
             Q_EMIT failed(tr("Pick at least one line"));
             return;
         }
-        const document::Document before = session_.document();
-        if (!session_.edit(tr("Alignment from lines"),
-                           operations::alignmentFromLines(session_.results(), lines_, options_)))
-            return;
-        Q_EMIT made(session_.addedSince(before));
+        const auto done = session_.edit(tr("Alignment from lines"),
+                                        operations::alignmentFromLines(session_.results(), lines_, options_));
+        if (!done) return;
+        Q_EMIT made(done.made);
         Q_EMIT finished();
     }
     void paintGhost(QPainter& painter, const ViewTransform& view) const override {

@@ -324,16 +324,16 @@ bool DrawLineTool::commit() {
     const State done = std::exchange(state_, {});
     before_.clear();
     after_.clear();
-    const document::Document was = session_.document();
     ObjectId target = done.continues;
     if (done.continues) {
         if (!session_.edit(tr("Continue a line"), operations::continueLine(done.continues, done.atStart,
                                                                            done.drawn, done.throughFromEnd)))
             return false;
     } else {
-        if (validate(drawn) || !session_.edit(tr("Draw a line"), operations::drawLine(std::move(drawn))))
-            return false;
-        if (const auto made = session_.addedSince(was); !made.empty()) target = made.front();
+        if (validate(drawn)) return false;
+        const auto line = session_.edit(tr("Draw a line"), operations::drawLine(std::move(drawn)));
+        if (!line) return false;
+        if (!line.made.empty()) target = line.made.front();
     }
     session_.select({{target, std::nullopt}});
     return true;

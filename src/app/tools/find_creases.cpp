@@ -5,6 +5,7 @@
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/base/notation.h"
+#include "core/operations/dense.h"
 
 namespace erdwerk::app {
 
@@ -154,10 +155,10 @@ void FindCreasesTool::complete() {
         Q_EMIT failed(tr("There is nothing to keep"));
         return;
     }
-    std::vector<ObjectId> made;
-    if (!session_.edit(tr("Find %1 creases").arg(kept.size()), addition(kept, made))) return;
+    const auto done = session_.edit(tr("Find %1 creases").arg(kept.size()), operations::addCreases(kept));
+    if (!done) return;
     std::vector<Ref> refs;
-    for (const ObjectId id : made) refs.push_back({id, std::nullopt});
+    for (const ObjectId id : done.made) refs.push_back({id, std::nullopt});
     session_.select(std::move(refs));
     Q_EMIT finished();
 }

@@ -153,8 +153,7 @@ void LabelTool::clickAt(const Snap& snap) {
         Q_EMIT failed(tr("There is nothing here that fits. %1.").arg(prompt()));
         return;
     }
-    const auto before = session_.document();
-    if (session_.edit(tr("Label"), *edit)) Q_EMIT made(session_.addedSince(before));
+    if (const auto done = session_.edit(tr("Label"), *edit)) Q_EMIT made(done.made);
 }
 
 bool LabelTool::enter(const QString& text) {

@@ -130,9 +130,8 @@ private:
     void label(const std::vector<ObjectId>& targets, std::optional<geometry::Box> within) {
         auto what = what_;
         what.within = within;
-        const auto before = session_.document();
-        if (session_.edit(tr("Label many"), operations::labelMany(targets, what)))
-            Q_EMIT made(session_.addedSince(before));
+        if (const auto done = session_.edit(tr("Label many"), operations::labelMany(targets, what)))
+            Q_EMIT made(done.made);
         Q_EMIT changed();
     }
 

@@ -4,7 +4,9 @@
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "app/tools/surface_ghosts.h"
-#include "core/operations/ground.h"
+#include "core/objects/surface.h"
+#include "core/operations/surfaces.h"
+#include "core/terrain/own_edits.h"
 
 namespace erdwerk::app::tools {
 

@@ -3,7 +3,9 @@
 #include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
-#include "core/operations/ground.h"
+#include "core/objects/surface.h"
+#include "core/operations/surfaces.h"
+#include "core/terrain/own_edits.h"
 
 namespace erdwerk::app::tools {
 

@@ -73,13 +73,12 @@ bool MeasureTool::keep() {
         corners.push_back(p.plan);
         heights.push_back(p.height);
     }
-    const document::Document before = session_.document();
-    if (!session_.edit(tr("Keep what was measured"),
-                       operations::drawLine(linework::lineThrough(corners, heights))))
-        return false;
+    const auto done = session_.edit(tr("Keep what was measured"),
+                                    operations::drawLine(linework::lineThrough(corners, heights)));
+    if (!done) return false;
     places_.clear();
     taken_.clear();
-    Q_EMIT made(session_.addedSince(before));
+    Q_EMIT made(done.made);
     Q_EMIT changed();
     return true;
 }

@@ -4,6 +4,7 @@
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/base/notation.h"
+#include "core/objects/points.h"
 #include "core/operations/plan_move.h"
 
 namespace erdwerk::app::tools {

@@ -1,5 +1,7 @@
 #include "app/tools/pick_tool.h"
 
+#include <QPointer>
+
 #include <algorithm>
 
 #include "app/tools/picking.h"
@@ -285,18 +287,24 @@ void PickTool::applyPicks(const std::optional<Snap>& answer) {
     if (answer) picks->push_back(*answer);
     // What the edit changes would be carried along in the picks; they have done their work.
     const auto kept = picks_;
-    const document::Document before = session_.document();
     std::fill(picks_.begin(), picks_.end(), std::nullopt);
-    if (!session_.edit(spec_.title, spec_.apply(session_, *picks))) {
+    const auto settle = [tool = QPointer(this), kept, picks = *picks](const Outcome& done) {
+        if (!tool) return;
+        if (done) return tool->settle(done, picks);
         // The last pick is asked for again; nothing else has to be redone.
-        picks_ = kept;
-        picks_.back().reset();
-        Q_EMIT changed();
-        return;
-    }
+        tool->picks_ = kept;
+        tool->picks_.back().reset();
+        Q_EMIT tool->changed();
+    };
+    if (!spec_.applyAside) return settle(session_.edit(spec_.title, spec_.apply(session_, *picks)));
+    session_.editAside(spec_.title, spec_.applyAside(session_, *picks), settle);
+    Q_EMIT changed();
+}
+
+void PickTool::settle(const Outcome& done, const Picks& picks) {
     hover_.reset();
-    if (auto objects = session_.addedSince(before); !objects.empty()) Q_EMIT made(std::move(objects));
-    if (spec_.next) picks_.front() = spec_.next(session_, *picks);
+    if (!done.made.empty()) Q_EMIT made(done.made);
+    if (spec_.next) picks_.front() = spec_.next(session_, picks);
     if (spec_.repeats)
         Q_EMIT changed();
     else
@@ -328,6 +336,7 @@ void PickTool::paintGhost(QPainter& painter, const ViewTransform& view) const {
 }
 
 void PickTool::paintChange(QPainter& painter, const ViewTransform& view, const Picks& picks) const {
+    if (!spec_.apply) return;
     const auto edited = spec_.apply(session_, picks)(session_.history().fresh());
     if (!edited) return;
     const auto& next = edited->document;

@@ -24,6 +24,8 @@ struct PickSpec {
     std::vector<PickStep> steps = {};
     /// The edit for a full set of picks.
     std::function<document::Edit(const Session&, const Picks&)> apply = {};
+    /// In its place, for one that may take longer than a frame: it is worked out aside.
+    std::function<document::LongEdit(const Session&, const Picks&)> applyAside = {};
     /// What is to be settled, or agreed to, before a full set of picks is applied; empty: nothing. Enter
     /// agrees; what is typed is read by `typed` and is one more pick.
     std::function<QString(const Session&, const Picks&)> asks = {};
@@ -67,6 +69,7 @@ private:
     void take(const Snap& snap);
     void carry(const document::EditTrace& trace);
     [[nodiscard]] QString question() const;
+    void settle(const Outcome& done, const Picks& picks);
     void applyPicks(const std::optional<Snap>& answer = {});
     void paintChange(QPainter& painter, const ViewTransform& view, const Picks& picks) const;
     [[nodiscard]] std::optional<std::vector<Snap>> picksWith(const std::optional<Snap>& last) const;

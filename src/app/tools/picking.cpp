@@ -26,6 +26,13 @@ operations::LinePlace linePlace(const Snap& pick) {
     return {pick.ref.object, pick.ref.part, pick.segment, pick.fraction};
 }
 
+document::LongEdit longRefusal(std::string reason) {
+    return
+        [reason = std::move(reason)](const document::Document&, const Context&) -> Result<document::Edited> {
+            return badInput(reason);
+        };
+}
+
 document::Edit refusal(std::string reason) {
     return [reason = std::move(reason)](const document::Document&) -> Result<document::Edited> {
         return badInput(reason);

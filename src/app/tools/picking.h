@@ -17,6 +17,7 @@ PickStep typedStep(const QString& role, const QString& prompt);
 operations::LinePlace linePlace(const Snap& pick);
 /// An edit that is refused with this reason.
 document::Edit refusal(std::string reason);
+document::LongEdit longRefusal(std::string reason);
 /// The cloud that is selected, or the first.
 ObjectId currentCloud(const Session& session);
 /// A picked place with its height, or that of the surface there.

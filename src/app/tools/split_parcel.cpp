@@ -145,11 +145,10 @@ private:
     }
     void apply(const ParcelCut& cut) {
         session_.waitForResults();
-        const auto before = session_.document();
-        if (!session_.edit(tr("Split %1").arg(nameOf(parcel_)),
-                           operations::splitParcel(session_.results(), parcel_, cut)))
-            return;
-        Q_EMIT made(session_.addedSince(before));
+        const auto split = session_.edit(tr("Split %1").arg(nameOf(parcel_)),
+                                         operations::splitParcel(session_.results(), parcel_, cut));
+        if (!split) return;
+        Q_EMIT made(split.made);
         Q_EMIT finished();
     }
 };

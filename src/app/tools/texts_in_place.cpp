@@ -157,14 +157,15 @@ bool TextsInPlaceTool::enter(const QString& typed) {
         return true;
     }
     if (word == tr("as styled"))
-        return session_.edit(tr("A label as its style says"), operations::labelAsStyled(label_));
+        return session_.edit(tr("A label as its style says"), operations::labelAsStyled(label_)).done;
     const auto height = typedFigure(typed);
     if (!height) {
         Q_EMIT failed(tr("Type a height in millimetres, only, all, or as styled"));
         return false;
     }
-    return session_.edit(tr("Text height %1 mm").arg(*height),
-                         changed([height](LabelStyle& s) { s.height = *height; }));
+    return session_
+        .edit(tr("Text height %1 mm").arg(*height), changed([height](LabelStyle& s) { s.height = *height; }))
+        .done;
 }
 
 bool TextsInPlaceTool::escape() {

@@ -97,9 +97,9 @@ ToolDeclaration thinLines() {
         .title = tr("Thin down a line"),
         .steps = {lineStep(tr("Pick the line that has too many points")),
                   typedStep(tr("Within"), tr("Type how far off, which angle, which spacing"))},
-        .apply = [](const Session& s, const Picks& k) -> document::Edit {
+        .applyAside = [](const Session& s, const Picks& k) -> document::LongEdit {
             const auto options = operations::parseThin(k[1].name.toStdString());
-            if (!options) return refusal(options.error().text);
+            if (!options) return longRefusal(options.error().text);
             return operations::thinLines(s.results(), meant(s, k[0].ref.object), *options);
         },
         .asks = [thinnings](const Session& s, const Picks& k) { return howMany(thinnings->of(s, k)); },

@@ -5,6 +5,7 @@
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/base/notation.h"
+#include "core/operations/dense.h"
 
 namespace erdwerk::app {
 
@@ -148,9 +149,10 @@ void TraceCreaseTool::complete() {
         return;
     }
     line.places = terrain::simplified(line.places, options_.deviation);
-    std::vector<ObjectId> made;
-    if (!session_.edit(tr("Trace a %1").arg(kindText(line.kind)), addition({line}, made))) return;
-    if (!made.empty()) session_.select({{made.front(), std::nullopt}});
+    const auto done =
+        session_.edit(tr("Trace a %1").arg(kindText(line.kind)), operations::addCreases({line}));
+    if (!done) return;
+    if (!done.made.empty()) session_.select({{done.made.front(), std::nullopt}});
     stretches_.clear();
     kind_.reset();
     Q_EMIT finished();

@@ -4,6 +4,7 @@
 #include <QPrinter>
 
 #include "app/base/file_dialog.h"
+#include "app/base/format_filters.h"
 #include "app/window/finder.h"
 #include "app/window/main_window.h"
 #include "app/window/recovery_dialog.h"
@@ -23,8 +24,8 @@ void MainWindow::openCommands() {
             tr("Starts a project with the points of a CSV file"),
             theme::icon(QStringLiteral("import-points")), file, {}, [this] {
                 if (!askToSave()) return;
-                const QString path =
-                    fileToOpen(this, tr("Survey file"), tr("Survey points (*.csv *.txt);;All files (*)"));
+                const QString path = fileToOpen(this, tr("Survey file"),
+                                                filterToOpen(tr("Survey points"), format::FileSort::Points));
                 if (!path.isEmpty()) importSurvey(path, true);
             });
     command("new-empty", tr("New empty project"), tr("Starts a project with nothing in it"),
@@ -66,16 +67,9 @@ void MainWindow::fileCommands() {
         "export", tr("Export…"), tr("Writes LandXML, GeoPackage, GeoJSON, CSV, OBJ or glTF"), out, file,
         QKeySequence(QStringLiteral("Ctrl+E")),
         [this] {
-            const QString full = tr("CSV of points, full precision (*.csv)");
             QString chosen;
-            const QString path = fileToWrite(this, tr("Export"), {},
-                                             tr("LandXML 1.2 (*.xml);;GeoPackage (*.gpkg);;GeoJSON "
-                                                "(*.geojson);;CSV of points, decimals as shown "
-                                                "(*.csv);;%1;;OBJ (*.obj);;Binary glTF (*.glb)")
-                                                 .arg(full),
-                                             &chosen);
-            if (!path.isEmpty())
-                exportTo(path, chosen == full ? format::Figures::Full : format::Figures::AsShown);
+            const QString path = fileToWrite(this, tr("Export"), {}, filterToExport(), &chosen);
+            if (!path.isEmpty()) exportTo(path, figuresOf(chosen));
         },
         needProject);
     command(

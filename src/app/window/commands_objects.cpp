@@ -7,8 +7,8 @@
 
 #include "app/kinds/all_kinds.h"
 #include "app/window/main_window.h"
-#include "core/operations/edit.h"
 #include "core/operations/groups.h"
+#include "core/operations/objects.h"
 
 namespace erdwerk::app {
 
@@ -83,10 +83,7 @@ void MainWindow::renameSelected() {
     const QString name =
         QInputDialog::getText(this, tr("Rename"), tr("Name"), QLineEdit::Normal, nameOf(id), &done).trimmed();
     if (!done || name.isEmpty()) return;
-    session_.edit(tr("Rename %1").arg(nameOf(id)),
-                  [id, text = name.toStdString()](const document::Document& d) -> Result<document::Edited> {
-                      return operations::rename(d, id, text);
-                  });
+    session_.edit(tr("Rename %1").arg(nameOf(id)), operations::rename(id, name.toStdString()));
 }
 
 QString MainWindow::namesOf(const std::vector<ObjectId>& ids) const {

@@ -74,12 +74,11 @@ void MainWindow::readBack(const QString& name, const QString& text) {
     if (text.trimmed().isEmpty())
         return say(tr("The clipboard holds no text: copy a description first"), true);
     session_.waitForResults();
-    const auto before = session_.document();
     const auto edit = operations::readBack(session_.derived(), name.toStdString(), text.toStdString(),
                                            oneParcel(), plan_->view().window().centre());
-    if (!session_.edit(tr("Read back"), edit)) return;
-    const auto made = session_.addedSince(before);
-    session_.select({{made.front(), std::nullopt}});
+    const auto read = session_.edit(tr("Read back"), edit);
+    if (!read) return;
+    session_.select({{read.made.front(), std::nullopt}});
     bench_->open(Bench::Page::Tables);
 }
 

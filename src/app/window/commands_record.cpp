@@ -89,10 +89,10 @@ void MainWindow::newTable() {
         sort = fits;
         if (std::find(of.begin(), of.end(), ref.object) == of.end()) of.push_back(ref.object);
     }
-    const auto before = d;
-    if (!session_.edit(tr("New table"), operations::newTable(sort.value_or(TableSort::Courses), of))) return;
-    const auto made = session_.addedSince(before);
-    session_.select({{made.front(), std::nullopt}});
+    const auto table =
+        session_.edit(tr("New table"), operations::newTable(sort.value_or(TableSort::Courses), of));
+    if (!table) return;
+    session_.select({{table.made.front(), std::nullopt}});
     bench_->open(Bench::Page::Tables);
 }
 

@@ -10,6 +10,7 @@
 #include "core/format/route_files.h"
 #include "core/format/route_tables.h"
 #include "core/objects/alignment.h"
+#include "core/objects/points.h"
 #include "core/objects/profile.h"
 #include "core/operations/markings.h"
 #include "core/operations/records.h"

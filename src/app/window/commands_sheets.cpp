@@ -272,8 +272,10 @@ bool MainWindow::takeArtwork(const QString& path) {
         return false;
     }
     const QString name = QFileInfo(path).completeBaseName();
-    return session_.edit(tr("Take over %1").arg(QFileInfo(path).fileName()),
-                         operations::putArtwork(name.toStdString(), std::move(*artwork)));
+    return session_
+        .edit(tr("Take over %1").arg(QFileInfo(path).fileName()),
+              operations::putArtwork(name.toStdString(), std::move(*artwork)))
+        .done;
 }
 
 void MainWindow::writeTitleBlock() {

@@ -3,6 +3,7 @@
 #include <QMenuBar>
 
 #include "app/base/file_dialog.h"
+#include "app/base/format_filters.h"
 #include "app/kinds/current.h"
 #include "app/sheet/sheet_painter.h"
 #include "app/window/extract_dialog.h"
@@ -72,8 +73,8 @@ void MainWindow::fieldCommands() {
         "import-points", tr("Import survey points…"), tr("Reads points from a CSV file, through a preview"),
         theme::icon(QStringLiteral("import-points")), menu, QKeySequence(QStringLiteral("I")),
         [this] {
-            const QString path =
-                fileToOpen(this, tr("Survey file"), tr("Survey points (*.csv *.txt);;All files (*)"));
+            const QString path = fileToOpen(this, tr("Survey file"),
+                                            filterToOpen(tr("Survey points"), format::FileSort::Points));
             if (!path.isEmpty()) importSurvey(path);
         },
         needProject);
@@ -82,9 +83,8 @@ void MainWindow::fieldCommands() {
         tr("Reads lines with their heights from any vector file, or LandXML"),
         theme::icon(QStringLiteral("import-lines")), menu, QKeySequence(QStringLiteral("L")),
         [this] {
-            const QString path = fileToOpen(
-                this, tr("Vector file"),
-                tr("Vector files (*.gpkg *.geojson *.json *.shp *.gml *.xml *.ply);;All files (*)"));
+            const QString path = fileToOpen(this, tr("File of lines or surfaces"),
+                                            filterToOpen(tr("Lines and surfaces"), format::FileSort::Lines));
             if (!path.isEmpty()) importLines(path);
         },
         needProject);
@@ -111,8 +111,8 @@ void MainWindow::denseCommands() {
         tr("Reads a point cloud: LAS, PLY or text x y z; it stays in its file"),
         theme::icon(QStringLiteral("cloud")), menu, QKeySequence(QStringLiteral("U")),
         [this] {
-            const QString path = fileToOpen(
-                this, tr("Point cloud"), tr("Point clouds (*.las *.ply *.xyz *.txt *.pts);;All files (*)"));
+            const QString path = fileToOpen(this, tr("Point cloud"),
+                                            filterToOpen(tr("Point clouds"), format::FileSort::Cloud));
             if (!path.isEmpty()) importDense(path, true);
         },
         needProject);
@@ -123,7 +123,7 @@ void MainWindow::denseCommands() {
         [this] {
             const QString path =
                 fileToOpen(this, tr("Raster or picture"),
-                           tr("Rasters (*.tif *.tiff *.asc *.vrt *.img *.dem *.jpg *.png);;All files (*)"));
+                           filterToOpen(tr("Rasters and pictures"), format::FileSort::Raster));
             if (!path.isEmpty()) importDense(path, false);
         },
         needProject);

@@ -34,6 +34,14 @@ ImportDialog::ImportDialog(QString path, std::string bytes, format::CsvLayout la
     setObjectName(QStringLiteral("importDialog"));
     setWindowTitle(tr("Import survey points from %1").arg(QFileInfo(path_).fileName()));
     resize(880, 560);
+    worker_ = std::make_unique<LatestWorker<Request, Read>>(
+        this,
+        [this](const Request& request, const std::atomic<bool>&) -> std::optional<Read> {
+            return Read{format::readPoints(bytes_, request.layout, projectUnit_, path_.toStdString()),
+                        request.choice};
+        },
+        [this](Read read) { fillCounts(std::move(read.points), read.choice); },
+        [this](const QString& reason) { fillCounts(badInput(reason.toStdString()), choice_); });
     build();
     filling_ = true;
     for (std::size_t i = 0; i < separators.size(); ++i)
@@ -136,7 +144,7 @@ void ImportDialog::refresh() {
     layout_.decimalComma = comma_->isChecked();
     layout_.unit = units[static_cast<std::size_t>(unit_->currentIndex())];
     fillPreview();
-    fillCounts();
+    readAll();
 }
 
 void ImportDialog::fillPreview() {
@@ -198,13 +206,19 @@ void ImportDialog::fillPreview() {
     filling_ = false;
 }
 
-void ImportDialog::fillCounts() {
-    auto read = format::readPoints(bytes_, layout_, projectUnit_, path_.toStdString());
+void ImportDialog::readAll() {
     points_.reset();
+    import_->setEnabled(false);
+    counts_->setText(tr("Reading all rows"));
+    worker_->request({layout_, ++choice_}, true);
+}
+
+void ImportDialog::fillCounts(Result<format::CsvPoints> read, int choice) {
+    // It is to be read otherwise by now.
+    if (choice != choice_) return;
     skipped_->clear();
     if (!read) {
         counts_->setText(QString::fromStdString(read.error().text));
-        import_->setEnabled(false);
         return;
     }
     std::size_t without = 0;

@@ -9,6 +9,7 @@
 #include <QTableWidget>
 #include <vector>
 
+#include "app/base/latest_worker.h"
 #include "app/base/session.h"
 #include "core/format/survey_csv.h"
 
@@ -20,6 +21,7 @@ public:
     /// Requires bytes for which a layout was proposed.
     ImportDialog(QString path, std::string bytes, format::CsvLayout layout, LengthUnit projectUnit,
                  QWidget* parent);
+    /// All rows as they are read now; nothing while they are being read, and where they cannot be.
     [[nodiscard]] const std::optional<format::CsvPoints>& points() const { return points_; }
 
 private:
@@ -28,10 +30,11 @@ private:
     void guess();
     void refresh();
     void fillPreview();
-    void fillCounts();
+    void readAll();
+    void fillCounts(Result<format::CsvPoints> read, int choice);
 
     QString path_;
-    std::string bytes_;
+    const std::string bytes_;
     format::CsvLayout layout_;
     LengthUnit projectUnit_;
     std::optional<format::CsvPoints> points_;
@@ -44,6 +47,17 @@ private:
     QLabel* skipped_;
     QPushButton* import_;
     bool filling_ = false;
+    int choice_ = 0;  ///< counts the choices of how to read it
+    struct Request {
+        format::CsvLayout layout;
+        int choice = 0;
+    };
+    struct Read {
+        Result<format::CsvPoints> points;
+        int choice = 0;
+    };
+    /// Reads all rows; last, so that it ends first.
+    std::unique_ptr<LatestWorker<Request, Read>> worker_;
 };
 
 }  // namespace erdwerk::app

@@ -77,9 +77,9 @@ public:
     bool importSurvey(const QString& path, bool asNew = false);
     void readOffsetSet(const QString& path);
     void readPointsByStation();
-    bool importLines(const QString& path);
+    void importLines(const QString& path);
     /// A cloud, or a raster of heights or a picture.
-    bool importDense(const QString& path, bool cloud);
+    void importDense(const QString& path, bool cloud);
     bool exportTo(const QString& path, format::Figures figures = format::Figures::AsShown);
     /// Whatever it is, as when it is dropped on the window.
     bool takeFile(const QString& path);
@@ -190,6 +190,9 @@ private:
     [[nodiscard]] QString namesOf(const std::vector<ObjectId>& ids) const;
     void showSelected();
     void renameSelected();
+    void notImported(const QString& why);
+    /// Reads a file into the project, aside.
+    void readIn(const QString& path, document::LongEdit read);
     void connectPoints(bool byCode);
     void newSurface();
     void deleteSelection();

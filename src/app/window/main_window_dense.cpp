@@ -2,10 +2,10 @@
 
 #include <QFileInfo>
 #include <QMessageBox>
-#include <QProgressDialog>
 
 #include "app/base/aside.h"
 #include "app/base/file_dialog.h"
+#include "app/base/format_filters.h"
 #include "app/kinds/current.h"
 #include "app/window/extract_dialog.h"
 #include "app/window/main_window.h"
@@ -14,69 +14,21 @@
 #include "core/format/import.h"
 #include "core/objects/line.h"
 #include "core/operations/dense.h"
-#include "core/operations/edit.h"
-#include "core/operations/ground.h"
 
 namespace erdwerk::app {
 
 using document::Document;
 
-namespace {
-
-/// Work with a bar and a way to stop it; the window goes on painting. What it throws is an Error.
-template <class Work>
-auto watched(QWidget* parent, const QString& what, const Work& work) -> decltype(work(Context{})) {
-    std::atomic<bool> cancel{false};
-    std::atomic<int> done{0};
-    Context context;
-    context.cancelFlag = &cancel;
-    context.progress = [&done](double share) { done = static_cast<int>(share * 100); };
-    auto answer = std::async(std::launch::async, [&] { return work(context); });
-    QProgressDialog dialog(what, QObject::tr("Stop"), 0, 100, parent);
-    dialog.setWindowModality(Qt::WindowModal);
-    dialog.setMinimumDuration(400);
-    dialog.setAutoReset(false);
-    while (answer.wait_for(std::chrono::milliseconds(20)) != std::future_status::ready) {
-        dialog.setValue(std::min(99, done.load()));
-        // Before the dialog is there, nothing else may be started.
-        QCoreApplication::processEvents(dialog.isVisible() ? QEventLoop::AllEvents
-                                                           : QEventLoop::ExcludeUserInputEvents);
-        if (dialog.wasCanceled()) cancel = true;
-    }
-    try {
-        return answer.get();
-    } catch (const std::exception& e) {
-        return badInput(e.what());
-    }
-}
-
-}  // namespace
-
-bool MainWindow::importDense(const QString& path, bool cloud) {
-    const Document before = session_.history().fresh();
-    const auto imported =
-        watched(this, tr("Reading %1").arg(QFileInfo(path).fileName()), [&](const Context& context) {
-            return cloud ? format::addCloud(before, path.toStdString(), context)
-                         : format::addRaster(before, path.toStdString(), context);
+void MainWindow::importDense(const QString& path, bool cloud) {
+    readIn(
+        path,
+        [path = path.toStdString(), cloud](const Document& d,
+                                           const Context& context) -> Result<document::Edited> {
+            auto imported = cloud ? format::addCloud(d, path, context) : format::addRaster(d, path, context);
+            if (!imported) return tl::unexpected(imported.error());
+            std::string said = imported->points > 0 ? std::to_string(imported->points) + " points read" : "";
+            return document::Edited(std::move(imported->document), {}, std::move(said));
         });
-    if (!imported) {
-        if (imported.error().code == ErrorCode::Cancelled) {
-            say(tr("Stopped; nothing was changed"), false);
-            return false;
-        }
-        QMessageBox::warning(
-            this, tr("Not imported"),
-            QString::fromStdString(imported.error().message()) + tr("\n\nNothing was changed."));
-        return false;
-    }
-    const bool first = before.objects().empty();
-    editAndSelectNew(tr("Import %1").arg(QFileInfo(path).fileName()),
-                     document::addedSince(before, imported->document));
-    say(imported->points > 0 ? tr("%1 points read").arg(imported->points)
-                             : tr("%1 read").arg(QFileInfo(path).fileName()),
-        false);
-    if (first) fitPending_ = true;
-    return true;
 }
 
 void MainWindow::surfaceFromDense() {
@@ -103,9 +55,9 @@ void MainWindow::report(const Result<void>& done, const QString& path) {
 
 void MainWindow::exportSurface() {
     const ObjectId surface = currentSurface(session_);
-    const QString path = fileToWrite(
-        this, tr("Export %1").arg(QString::fromStdString(session_.document().nameOf(surface))), {},
-        tr("LandXML 1.2 (*.xml);;PLY (*.ply);;OBJ (*.obj);;Binary glTF (*.glb);;GeoTIFF raster (*.tif)"));
+    const QString path =
+        fileToWrite(this, tr("Export %1").arg(QString::fromStdString(session_.document().nameOf(surface))),
+                    {}, filterToWriteSurface());
     if (path.isEmpty()) return;
     session_.waitForResults();
     report(aside([&, snapshot = session_.snapshot()] {

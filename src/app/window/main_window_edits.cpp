@@ -6,10 +6,13 @@
 
 #include "app/base/file_dialog.h"
 #include "app/window/main_window.h"
-#include "core/operations/ground.h"
+#include "core/objects/points.h"
+#include "core/operations/objects.h"
+#include "core/operations/points.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
 #include "core/operations/sheets.h"
+#include "core/operations/surfaces.h"
 
 namespace erdwerk::app {
 
@@ -32,11 +35,9 @@ std::vector<std::size_t> MainWindow::selectedPoints(ObjectId& set) const {
 }
 
 std::vector<ObjectId> MainWindow::editAndSelectNew(const QString& what, const document::Edit& edit) {
-    const Document before = session_.document();
-    if (!session_.edit(what, edit)) return {};
-    auto made = session_.addedSince(before);
-    showMade(made);
-    return made;
+    auto done = session_.edit(what, edit);
+    showMade(done.made);
+    return done.made;
 }
 
 void MainWindow::showMade(const std::vector<ObjectId>& made) {

@@ -30,8 +30,11 @@ bool MainWindow::takeFile(const QString& path) {
     }
     if (!session_.isOpen()) session_.startNew({});
     const auto sort = format::sortOf(path.toStdString());
-    if (sort == format::FileSort::Lines) return importLines(path);
-    return importDense(path, sort == format::FileSort::Cloud);
+    if (sort == format::FileSort::Lines)
+        importLines(path);
+    else
+        importDense(path, sort == format::FileSort::Cloud);
+    return true;
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
@@ -122,9 +125,9 @@ bool MainWindow::importSurvey(const QString& path, bool asNew) {
                              QString::fromStdString(error.message()) + tr("\n\nNothing was changed."));
         return false;
     };
-    auto bytes = format::readFile(path.toStdString());
+    auto bytes = aside([&] { return format::readFile(path.toStdString()); });
     if (!bytes) return refuse(bytes.error());
-    auto layout = format::proposeLayout(*bytes, path.toStdString());
+    auto layout = aside([&] { return format::proposeLayout(*bytes, path.toStdString()); });
     if (!layout) return refuse(layout.error());
     ImportDialog dialog(path, std::move(*bytes), std::move(*layout),
                         session_.document().settings().display.unit, this);
@@ -144,26 +147,37 @@ bool MainWindow::importSurvey(const QString& path, bool asNew) {
     return true;
 }
 
-bool MainWindow::importLines(const QString& path) {
-    const document::Document before = session_.history().fresh();
-    auto imported = format::importFile(before, path.toStdString(), {});
-    if (!imported) {
-        QMessageBox::warning(
-            this, tr("Not imported"),
-            QString::fromStdString(imported.error().message()) + tr("\n\nNothing was changed."));
-        return false;
-    }
-    const bool first = before.objects().empty();
-    if (!session_.edit(tr("Import from %1").arg(QFileInfo(path).fileName()),
-                       document::addedSince(before, imported->document)))
-        return false;
-    QString text = tr("%1 lines and %2 points read").arg(imported->lines).arg(imported->points);
-    if (!imported->left.empty())
-        text += tr("; left out: %1").arg(QString::fromStdString(imported->left.front())) +
-                (imported->left.size() > 1 ? tr(" and %1 more").arg(imported->left.size() - 1) : QString());
-    say(text, false);
-    if (first) fitPending_ = true;
-    return true;
+/// A box that says why, and lets everything else go on.
+void MainWindow::notImported(const QString& why) {
+    auto* box = new QMessageBox(QMessageBox::Warning, tr("Not imported"),
+                                why + tr("\n\nNothing was changed."), QMessageBox::Ok, this);
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    box->open();
+}
+
+void MainWindow::readIn(const QString& path, document::LongEdit read) {
+    const bool first = session_.document().objects().empty();
+    session_.editAside(tr("Import from %1").arg(QFileInfo(path).fileName()), std::move(read),
+                       [this, first](const Outcome& outcome) {
+                           if (!outcome.problem.isEmpty()) notImported(outcome.problem);
+                           showMade(outcome.made);
+                           if (outcome && first) fitPending_ = true;
+                       });
+}
+
+void MainWindow::importLines(const QString& path) {
+    readIn(path,
+           [path = path.toStdString()](const document::Document& d,
+                                       const Context& context) -> Result<document::Edited> {
+               auto imported = format::importFile(d, path, {}, context);
+               if (!imported) return tl::unexpected(imported.error());
+               std::string said = std::to_string(imported->lines) + " lines and " +
+                                  std::to_string(imported->points) + " points read";
+               if (!imported->left.empty()) said += "; left out: " + imported->left.front();
+               if (imported->left.size() > 1)
+                   said += " and " + std::to_string(imported->left.size() - 1) + " more";
+               return document::Edited(std::move(imported->document), {}, std::move(said));
+           });
 }
 
 bool MainWindow::exportTo(const QString& path, format::Figures figures) {

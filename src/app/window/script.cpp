@@ -12,6 +12,7 @@
 
 #include "app/window/main_window.h"
 #include "core/format/output.h"
+#include "core/objects/surface.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::app {

@@ -7,7 +7,7 @@
 #include <QLabel>
 #include <QSpinBox>
 
-#include "core/operations/ground.h"
+#include "core/operations/objects.h"
 
 namespace erdwerk::app {
 

@@ -88,12 +88,10 @@ void SheetsAlongDialog::tell() {
 }
 
 void SheetsAlongDialog::make() {
-    const auto before = session_.document();
-    if (!session_.edit(tr("Make sheets along an alignment"),
-                       operations::sheetsAlong(session_.results(), options())))
-        return;
-    if (const auto made = session_.addedSince(before); !made.empty())
-        session_.select({{made.front(), std::nullopt}});
+    const auto sheets = session_.edit(tr("Make sheets along an alignment"),
+                                      operations::sheetsAlong(session_.results(), options()));
+    if (!sheets) return;
+    if (!sheets.made.empty()) session_.select({{sheets.made.front(), std::nullopt}});
     Q_EMIT this->made();
     close();
 }

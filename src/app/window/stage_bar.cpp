@@ -55,7 +55,6 @@ StageBar::StageBar(Session& session, QWidget* parent) : QWidget(parent), session
     working_->setAccessibleName(tr("Working"));
     stop_ = new QPushButton(tr("stop"));
     stop_->setStyleSheet(QStringLiteral("padding: 8px 4px;"));
-    stop_->setToolTip(tr("Stops working out the results; the next edit starts it again"));
     connect(stop_, &QPushButton::clicked, &session_, &Session::cancelWork);
     findings_ = new QPushButton;
     findings_->setObjectName(QStringLiteral("findingsBadge"));
@@ -80,12 +79,16 @@ StageBar::StageBar(Session& session, QWidget* parent) : QWidget(parent), session
 
 /// Work that is done in a blink is not announced.
 void StageBar::showWork() {
-    busyFor_ = session_.isWorking() ? busyFor_ + 1 : 0;
+    const QString edit = session_.editing();
+    busyFor_ = session_.isWorking() || !edit.isEmpty() ? busyFor_ + 1 : 0;
     working_->setVisible(busyFor_ > 2);
     const int done = session_.workDone();
     working_->setRange(0, done > 0 ? 100 : 0);
     working_->setValue(done);
-    working_->setToolTip(done > 0 ? tr("%1 %").arg(done) : tr("Working"));
+    const QString what = edit.isEmpty() ? tr("Working out the results") : edit;
+    working_->setToolTip(done > 0 ? tr("%1: %2 %").arg(what).arg(done) : what);
+    stop_->setToolTip(edit.isEmpty() ? tr("Stops working out the results; the next edit starts it again")
+                                     : tr("Stops: %1").arg(edit));
     stop_->setVisible(busyFor_ > 2);
 }
 

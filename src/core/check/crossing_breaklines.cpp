@@ -1,7 +1,9 @@
-#include "core/check/finding.h"
+#include "core/check/all_checks.h"
 #include "core/derive/surface_result.h"
 #include "core/linework/line3d.h"
+#include "core/objects/surface.h"
 #include "core/operations/mend.h"
+#include "core/operations/surfaces.h"
 
 namespace erdwerk::check {
 
@@ -29,9 +31,7 @@ void addFixes(Finding& f, ObjectId surface, const derive::SurfaceCrossing& confl
     const auto& document = state->document;
     const DisplaySettings& display = document.settings().display;
     const auto share = [first = first, second = second, at = crossing.place](double height) {
-        return [=](const document::Document& d) {
-            return operations::shareCorner(d, first, second, at, height);
-        };
+        return operations::shareCorner(first, second, at, height);
     };
     const auto heightFix = [&](const std::string& whose, double height, const std::string& way) {
         const std::string figure = formatHeight(height, display);
@@ -43,10 +43,8 @@ void addFixes(Finding& f, ObjectId surface, const derive::SurfaceCrossing& confl
     heightFix("the mean", (crossing.firstHeight + crossing.secondHeight) / 2,
               "give both lines the mean height");
     f.fixes.push_back({"Move the nearest corner onto the other line",
-                       [=, first = first, second = second, at = crossing.place](const document::Document& d) {
-                           return operations::moveNearestCorner(d, *state, first, second, at);
-                       },
-                       "move corner", "move the nearest corner onto the other line"});
+                       operations::moveNearestCorner(state, first, second, crossing.place), "move corner",
+                       "move the nearest corner onto the other line"});
     const auto firstTail = operations::overshoot(document, first, crossing.place);
     const auto secondTail = operations::overshoot(document, second, crossing.place);
     const bool ofFirst = firstTail && (!secondTail || *firstTail < *secondTail);
@@ -56,16 +54,11 @@ void addFixes(Finding& f, ObjectId surface, const derive::SurfaceCrossing& confl
     if (tail && *tail > 1e-6 && first != second && *tail < 0.25 * state->lines.at(trimmed)->length) {
         const double height = ofFirst ? crossing.secondHeight : crossing.firstHeight;
         f.fixes.push_back({"Trim " + formatLength(*tail, display) + " of '" + document.nameOf(trimmed) + "'",
-                           [=, at = crossing.place](const document::Document& d) {
-                               return operations::trimOvershoot(d, *state, trimmed, at, height);
-                           },
+                           operations::trimOvershoot(state, trimmed, crossing.place, height),
                            "trim " + formatLength(*tail, display), "trim what overshoots"});
     }
     f.fixes.push_back({"Take '" + f.names[1] + "' out of the surface",
-                       [surface = surface, second = second](const document::Document& d) {
-                           return operations::removeSource(d, surface, second);
-                       },
-                       "take out " + f.names[1]});
+                       operations::removeSource(surface, second), "take out " + f.names[1]});
 }
 
 }  // namespace

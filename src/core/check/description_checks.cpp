@@ -2,7 +2,7 @@
 
 #include <algorithm>
 
-#include "core/check/finding.h"
+#include "core/check/all_checks.h"
 #include "core/objects/reading.h"
 #include "core/operations/descriptions.h"
 

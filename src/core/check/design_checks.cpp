@@ -1,8 +1,9 @@
 // Alignments and designs that do not keep to their criteria.
 
-#include "core/check/finding.h"
+#include "core/check/all_checks.h"
 #include "core/derive/route_result.h"
 #include "core/objects/alignment.h"
+#include "core/objects/points.h"
 #include "core/operations/stationed_points.h"
 #include "core/route/criteria.h"
 

@@ -1,6 +1,6 @@
 // Batters, pads and ponds that cannot be made, or not all round.
 
-#include "core/check/finding.h"
+#include "core/check/all_checks.h"
 #include "core/derive/earthwork_result.h"
 #include "core/objects/earthwork.h"
 

@@ -10,7 +10,7 @@
 #include "core/base/id.h"
 #include "core/derive/model.h"
 #include "core/document/transaction.h"
-#include "core/objects/points.h"
+#include "core/objects/point_ref.h"
 
 namespace erdwerk::check {
 
@@ -62,6 +62,8 @@ struct Memory {
 
 /// All checks, most serious first, then by kind and place, without those that were accepted.
 std::vector<Finding> run(const derive::Derived& derived, Memory* memory = nullptr);
+/// The same, Cancelled when it was told to stop: what was finished by then is remembered.
+Result<std::vector<Finding>> run(const derive::Derived& derived, Memory* memory, const Context& context);
 
 /// What to keep in the project so that this finding is no longer shown.
 document::Accepted acceptance(const Finding& finding, std::string reason);
@@ -81,32 +83,5 @@ document::Edit fixAll(const std::vector<Finding>& findings, const std::string& k
 /// One row each: severity, kind, easting, northing, heights, names, text. RFC 4180. With `display` the
 /// figures have its decimals and the headings its unit, else full precision.
 std::string toCsv(const std::vector<Finding>& findings, const DisplaySettings* display = nullptr);
-
-// One file per check; each appends to the list.
-void silentLabels(const derive::Derived& derived, std::vector<Finding>& out);
-void lostDimensions(const derive::Derived& derived, std::vector<Finding>& out);
-void descriptions(const derive::Derived& derived, std::vector<Finding>& out);
-void sheets(const derive::Derived& derived, std::vector<Finding>& out);
-void crossingBreaklines(const derive::Derived& derived, std::vector<Finding>& out);
-void samePlace(const derive::Derived& derived, std::vector<Finding>& out);
-void withoutHeight(const derive::Derived& derived, std::vector<Finding>& out);
-void sameNumber(const derive::Derived& derived, std::vector<Finding>& out);
-void earthworks(const derive::Derived& derived, std::vector<Finding>& out);
-void heightRules(const derive::Derived& derived, std::vector<Finding>& out);
-void nonTangent(const derive::Derived& derived, std::vector<Finding>& out);
-void designs(const derive::Derived& derived, std::vector<Finding>& out);
-void tiedPoints(const derive::Derived& derived, std::vector<Finding>& out);
-void parcelClosure(const derive::Derived& derived, std::vector<Finding>& out);
-void surfaceFailed(const derive::Derived& derived, std::vector<Finding>& out);
-void designProfile(const derive::Derived& derived, std::vector<Finding>& out);
-void nearDuplicates(const derive::Derived& derived, std::vector<Finding>& out);
-void pointsOutsideEdge(const derive::Derived& derived, std::vector<Finding>& out);
-void boundaries(const derive::Derived& derived, std::vector<Finding>& out);
-void nearlyTouching(const derive::Derived& derived, std::vector<Finding>& out);
-void fitOfSurfaces(const derive::Derived& derived, std::vector<Finding>& out);
-void missingFiles(const derive::Derived& derived, std::vector<Finding>& out);
-void ownEdits(const derive::Derived& derived, std::vector<Finding>& out);
-/// Spikes, flat triangles and rim needles of one surface; costs about as much as looking at each triangle.
-void triangleFaults(const derive::Derived& derived, ObjectId surface, std::vector<Finding>& out);
 
 }  // namespace erdwerk::check

@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "core/check/finding.h"
-#include "core/operations/edit.h"
+#include "core/operations/objects.h"
 
 namespace erdwerk::check {
 
@@ -60,7 +60,7 @@ document::Edit fixAll(const std::vector<Finding>& findings, const std::string& k
                     d = std::move(edited->document);
                 }
             }
-            return removes.empty() ? d : operations::removePoints(d, removes);
+            return operations::remove({}, std::move(removes))(d);
         });
 }
 

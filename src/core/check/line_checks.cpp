@@ -1,10 +1,9 @@
-#include "core/check/finding.h"
+#include "core/check/all_checks.h"
 #include "core/derive/parcel_result.h"
 #include "core/derive/surface_result.h"
 #include "core/objects/alignment.h"
 #include "core/objects/parcel.h"
 #include "core/objects/profile.h"
-#include "core/operations/edit.h"
 #include "core/operations/routes.h"
 #include "core/route/tangency.h"
 
@@ -85,8 +84,7 @@ void parcelClosure(const Derived& derived, std::vector<Finding>& out) {
                  "' does not close: " + formatLength(closure.distance, document.settings().display) +
                  " are missing towards " + formatDirection(*closure.azimuth, document.settings().display);
         const ObjectId line = document.get<objects::Parcel>(id)->line;
-        f.fixes.push_back({"Close its line",
-                           [line](const document::Document& d) { return operations::closeLine(d, line); }});
+        f.fixes.push_back({"Close its line", operations::closeLine(line)});
         out.push_back(std::move(f));
     }
 }

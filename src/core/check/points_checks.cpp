@@ -3,8 +3,9 @@
 #include <set>
 #include <unordered_map>
 
-#include "core/check/finding.h"
-#include "core/operations/edit.h"
+#include "core/check/all_checks.h"
+#include "core/objects/points.h"
+#include "core/operations/points.h"
 #include "core/survey/texts.h"
 
 namespace erdwerk::check {
@@ -57,9 +58,8 @@ void samePlace(const Derived& derived, std::vector<Finding>& out) {
             for (std::size_t k = from + 1; k < to; ++k) rest.push_back(all[k].ref);
             const std::string first =
                 document.get<Points>(all[from].ref.set)->set[all[from].ref.index].number;
-            f.fixes.push_back({"Keep only " + first,
-                               [rest](const Document& d) { return operations::removePoints(d, rest); },
-                               "keep " + first, "keep only the first of each", rest});
+            f.fixes.push_back({"Keep only " + first, operations::removePoints(rest), "keep " + first,
+                               "keep only the first of each", rest});
             out.push_back(std::move(f));
         }
         from = to;
@@ -83,15 +83,11 @@ void withoutHeight(const Derived& derived, std::vector<Finding>& out) {
             if (const auto h = derived.topHeight(set[i].plan))
                 f.fixes.push_back(
                     {"Take " + formatHeight(h, document.settings().display) + " from the surface",
-                     [id, i, h](const Document& d) {
-                         return operations::setPointHeight(d, {id, i}, h);
-                     },
+                     operations::setPointHeight({id, i}, h),
                      "the surface's " + formatHeight(h, document.settings().display),
                      "take the surface's height"});
             f.fixes.push_back({"Delete " + pointName(set[i]),
-                               [id, i](const Document& d) {
-                                   return operations::removePoints(d, {{id, i}});
-                               },
+                               operations::removePoints({{id, i}}),
                                "delete",
                                "delete the point",
                                {{id, i}}});
@@ -119,19 +115,13 @@ void sameNumber(const Derived& derived, std::vector<Finding>& out) {
                       {}};
             const std::string& number = set[i].number;
             f.fixes.push_back({"Give this " + number + " the next free number",
-                               [id, i](const Document& d) {
-                                   return operations::renumberPoint(d, {id, i});
-                               },
-                               "next free number", "give the later one the next free number"});
+                               operations::renumberPoint({id, i}), "next free number",
+                               "give the later one the next free number"});
             f.fixes.push_back({"Give this " + number + " a letter behind its number",
-                               [id, i](const Document& d) {
-                                   return operations::letterPoint(d, {id, i});
-                               },
-                               "add a letter", "keep all, the later ones with a letter"});
+                               operations::letterPoint({id, i}), "add a letter",
+                               "keep all, the later ones with a letter"});
             f.fixes.push_back({"Keep only the first " + number,
-                               [id, i](const Document& d) {
-                                   return operations::removePoints(d, {{id, i}});
-                               },
+                               operations::removePoints({{id, i}}),
                                "keep the first",
                                "keep only the first of each",
                                {{id, i}}});

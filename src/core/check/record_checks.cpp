@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "core/annotate/label.h"
-#include "core/check/finding.h"
+#include "core/check/all_checks.h"
 #include "core/objects/dimension.h"
 #include "core/operations/dimensions.h"
 #include "core/operations/labels.h"

@@ -4,12 +4,14 @@
 #include <cmath>
 #include <set>
 
-#include "core/check/finding.h"
+#include "core/check/all_checks.h"
 #include "core/derive/line_result.h"
 #include "core/linework/grade_limits.h"
 #include "core/objects/line.h"
 #include "core/operations/derived_lines.h"
+#include "core/operations/mend.h"
 #include "core/operations/rules.h"
+#include "core/operations/surfaces.h"
 
 namespace erdwerk::check {
 
@@ -89,10 +91,9 @@ public:
         // Parcels and alignments need no heights; a line without any is a plan line.
         if (withoutHeight.points.empty() || withoutHeight.points.size() == line_.vertices.size()) return;
         Finding f = finding("without-height", Severity::LookAt, withoutHeight, " without height; ");
-        f.fixes.push_back(
-            {"Interpolate them",
-             [id = id_](const document::Document& d) { return operations::interpolateMissing(d, id); },
-             "interpolate " + std::to_string(withoutHeight.points.size()), "interpolate what is missing"});
+        f.fixes.push_back({"Interpolate them", operations::interpolateMissing(id_),
+                           "interpolate " + std::to_string(withoutHeight.points.size()),
+                           "interpolate what is missing"});
         if (const auto means = meansOfNeighbours(withoutHeight); !means.empty()) {
             Fix fix = fixOf("Take the mean of the neighbours", operations::keepHeights(id_, means));
             fix.brief = means.size() == 1

@@ -1,7 +1,7 @@
 #include <algorithm>
 
 #include "core/base/csv.h"
-#include "core/check/finding.h"
+#include "core/check/all_checks.h"
 #include "core/derive/surface_result.h"
 
 namespace erdwerk::check {
@@ -34,15 +34,19 @@ namespace {
 using Inputs = std::vector<std::shared_ptr<const void>>;
 
 /// Appends what `check` finds, or what it found when its inputs were these.
-template <class Check>
+template <class Work>
 void remembered(Memory* memory, const std::string& key, Inputs of, std::vector<Finding>& out,
-                const Check& check) {
+                const Context& context, const Work& check) {
+    if (context.isCancelled()) return;
     if (memory == nullptr) return check(out);
     Memory::Entry& entry = memory->entries[key];
     if (entry.of != of) {
-        entry.of = std::move(of);
+        entry.of.clear();
         entry.findings.clear();
         check(entry.findings);
+        // What was cut short is looked at anew next time.
+        if (context.isCancelled()) return;
+        entry.of = std::move(of);
     }
     entry.used = true;
     out.insert(out.end(), entry.findings.begin(), entry.findings.end());
@@ -54,43 +58,40 @@ Inputs pointsOf(const derive::Derived& derived) {
     return out;
 }
 
+struct Check {
+    const char* name;
+    void (*run)(const derive::Derived&, std::vector<Finding>&);
+    bool ofPoints;
+};
+
+#define ERDWERK_CHECK(name) Check{#name, name, false},
+#define ERDWERK_CHECK_OF_POINTS(name) Check{#name, name, true},
+constexpr Check checks[]{ERDWERK_CHECKS(ERDWERK_CHECK, ERDWERK_CHECK_OF_POINTS)};
+#undef ERDWERK_CHECK
+#undef ERDWERK_CHECK_OF_POINTS
+
 }  // namespace
 
-std::vector<Finding> run(const derive::Derived& derived, Memory* memory) {
+Result<std::vector<Finding>> run(const derive::Derived& derived, Memory* memory, const Context& context) {
     std::vector<Finding> out;
     if (memory != nullptr)
         for (auto& [key, entry] : memory->entries) entry.used = false;
-    surfaceFailed(derived, out);
-    boundaries(derived, out);
-    missingFiles(derived, out);
-    crossingBreaklines(derived, out);
-    remembered(memory, "points", pointsOf(derived), out, [&](std::vector<Finding>& found) {
-        samePlace(derived, found);
-        nearDuplicates(derived, found);
-        sameNumber(derived, found);
-    });
-    nearlyTouching(derived, out);
-    withoutHeight(derived, out);
-    heightRules(derived, out);
-    earthworks(derived, out);
-    nonTangent(derived, out);
-    designs(derived, out);
-    tiedPoints(derived, out);
-    parcelClosure(derived, out);
-    silentLabels(derived, out);
-    lostDimensions(derived, out);
-    descriptions(derived, out);
-    sheets(derived, out);
-    designProfile(derived, out);
-    ownEdits(derived, out);
-    fitOfSurfaces(derived, out);
-    pointsOutsideEdge(derived, out);
+    for (const Check& check : checks) {
+        if (context.isCancelled()) return cancelled();
+        if (!check.ofPoints)
+            check.run(derived, out);
+        else
+            remembered(memory, check.name, pointsOf(derived), out, context,
+                       [&](std::vector<Finding>& found) { check.run(derived, found); });
+    }
     for (const auto& [id, result] : derived.surfaces)
         if (result->locator)
-            remembered(
-                memory, "surface " + std::to_string(id.value) + " " + derived.document.nameOf(id),
-                {result, derived.document.settingsPointer()}, out,
-                [&, surface = id](std::vector<Finding>& found) { triangleFaults(derived, surface, found); });
+            remembered(memory, "surface " + std::to_string(id.value) + " " + derived.document.nameOf(id),
+                       {result, derived.document.settingsPointer()}, out, context,
+                       [&, surface = id](std::vector<Finding>& found) {
+                           triangleFaults(derived, surface, found, context);
+                       });
+    if (context.isCancelled()) return cancelled();
     if (memory != nullptr) std::erase_if(memory->entries, [](const auto& e) { return !e.second.used; });
     const auto& settings = derived.document.settings();
     if (!settings.accepted.empty())
@@ -98,6 +99,10 @@ std::vector<Finding> run(const derive::Derived& derived, Memory* memory) {
     std::stable_sort(out.begin(), out.end(),
                      [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
     return out;
+}
+
+std::vector<Finding> run(const derive::Derived& derived, Memory* memory) {
+    return *run(derived, memory, {});
 }
 
 std::string toCsv(const std::vector<Finding>& findings, const DisplaySettings* display) {

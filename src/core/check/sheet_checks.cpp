@@ -1,6 +1,6 @@
 // Sheets that cannot be printed as they are.
 
-#include "core/check/finding.h"
+#include "core/check/all_checks.h"
 #include "core/operations/sheets.h"
 
 namespace erdwerk::check {

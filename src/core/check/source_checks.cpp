@@ -5,7 +5,7 @@
 #include <map>
 #include <set>
 
-#include "core/check/finding.h"
+#include "core/check/all_checks.h"
 #include "core/derive/edge.h"
 #include "core/derive/surface_build.h"
 #include "core/derive/surface_result.h"
@@ -13,7 +13,10 @@
 #include "core/objects/backdrop.h"
 #include "core/objects/cloud.h"
 #include "core/objects/height_raster.h"
+#include "core/operations/lines.h"
 #include "core/operations/mend.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
 
 namespace erdwerk::check {
 
@@ -96,7 +99,7 @@ void nearDuplicates(const Derived& derived, std::vector<Finding>& out) {
             const auto keep = [&](const survey::SurveyPoint& kept, objects::PointRef gone,
                                   const std::string& way) {
                 f.fixes.push_back({"Keep " + numberOf(kept),
-                                   [gone](const Document& d) { return operations::removePoints(d, {gone}); },
+                                   operations::removePoints({gone}),
                                    "keep " + numberOf(kept),
                                    way,
                                    {gone}});
@@ -170,9 +173,7 @@ void boundaries(const Derived& derived, std::vector<Finding>& out) {
                                {document.nameOf(s.object)},
                                {}};
             };
-            const auto giveUp = [id, object = s.object](const Document& d) {
-                return operations::removeSource(d, id, object);
-            };
+            const auto giveUp = operations::removeSource(id, s.object);
             if (!line->closed) {
                 auto f =
                     base("boundary-open",
@@ -181,9 +182,7 @@ void boundaries(const Derived& derived, std::vector<Finding>& out) {
                                           document.settings().display) +
                              " apart",
                          line->path.back().end);
-                f.fixes.push_back({"Close the line", [object = s.object](const Document& d) {
-                                       return operations::closeLine(d, object);
-                                   }});
+                f.fixes.push_back({"Close the line", operations::closeLine(s.object)});
                 f.fixes.push_back({"Take it out", giveUp});
                 out.push_back(std::move(f));
                 continue;
@@ -275,10 +274,7 @@ Finding nearlyTouching(const Derived& derived, ObjectId id, bool last, ObjectId 
     if (height) {
         f.heights.push_back(*height);
         f.fixes.push_back({"End it on the line",
-                           [id = id, other = other, last, at = on->place, h = *height](const Document& d) {
-                               return operations::setHeightOnLine(
-                                   operations::moveEnd(d, id, last, {at.x, at.y, h}), other, at, h);
-                           },
+                           operations::moveEndOnto(id, last, {on->place.x, on->place.y, *height}, other),
                            "end it on " + document.nameOf(other), "end each on the line it nearly touches"});
     }
     return f;

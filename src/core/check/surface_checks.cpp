@@ -6,11 +6,12 @@
 #include <set>
 #include <unordered_map>
 
-#include "core/check/finding.h"
+#include "core/check/all_checks.h"
 #include "core/derive/surface_build.h"
 #include "core/derive/surface_result.h"
 #include "core/linework/line3d.h"
-#include "core/operations/mend.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
 #include "core/terrain/locator.h"
 #include "core/terrain/rim.h"
 
@@ -136,21 +137,15 @@ void spikes(const Derived& derived, ObjectId surface, const terrain::Tin& tin, s
             f.objects.push_back(ref.set);
             f.names.push_back(who);
             f.fixes.push_back(
-                {"Give it " + formatHeight(mean, display),
-                 [ref, mean](const Document& d) { return operations::setPointHeight(d, ref, mean); },
+                {"Give it " + formatHeight(mean, display), operations::setPointHeight(ref, mean),
                  "neighbours' mean " + formatHeight(mean, display), "give each its neighbours' mean height"});
-            f.fixes.push_back({"Delete " + who,
-                               [ref](const Document& d) { return operations::removePoints(d, {ref}); },
-                               "delete",
-                               "delete the point",
-                               {ref}});
+            f.fixes.push_back(
+                {"Delete " + who, operations::removePoints({ref}), "delete", "delete the point", {ref}});
         } else {
-            f.fixes.push_back({"Leave it out",
-                               [surface, at = v.plan()](const Document& d) {
-                                   return operations::addEdit(
-                                       d, surface, {{terrain::EditKind::RemovePoint, at, {}}, {}, true});
-                               },
-                               "leave out", "leave each out of its surface"});
+            f.fixes.push_back(
+                {"Leave it out",
+                 operations::addOwnEdit(surface, {{terrain::EditKind::RemovePoint, v.plan(), {}}, {}, true}),
+                 "leave out", "leave each out of its surface"});
         }
         f.text = who + " at " + formatHeight(v.z, display) + " stands " +
                  formatLength(std::abs(found.out[k]), display) + (found.out[k] > 0 ? " above" : " below") +
@@ -231,12 +226,12 @@ void flatTriangles(const Derived& derived, ObjectId surface, const terrain::Tin&
         if (!one.flips.empty())
             f.fixes.push_back(
                 {"Flip " + std::to_string(one.flips.size()) + (one.flips.size() == 1 ? " side" : " sides"),
-                 [surface, flips = one.flips](const Document& d) {
-                     return operations::changeDefinition(d, surface, [&](auto& definition) {
+                 operations::changeDefinition(
+                     surface,
+                     [flips = one.flips](auto& definition) {
                          for (const Vec2 at : flips)
                              definition.edits.push_back({{terrain::EditKind::FlipSide, at, {}}, {}, true});
-                     });
-                 },
+                     }),
                  "flip " + std::to_string(one.flips.size()), "flip the sides that can be"});
         out.push_back(std::move(f));
     }
@@ -289,22 +284,20 @@ void rimNeedles(const Derived& derived, ObjectId surface, const terrain::Tin& ti
                               formatArea(terrain::figuresOf(tin).planArea - terrain::figuresOf(left).planArea,
                                          document.settings().display);
     f.fixes.push_back({"Leave out narrow rim triangles: " + takes,
-                       [surface](const Document& d) {
-                           return operations::changeDefinition(d, surface,
-                                                               [](auto& def) { def.narrowest = needle; });
-                       },
+                       operations::changeDefinition(surface, [](auto& def) { def.narrowest = needle; }),
                        "leave out " + takes});
     out.push_back(std::move(f));
 }
 
 }  // namespace
 
-void triangleFaults(const Derived& derived, ObjectId surface, std::vector<Finding>& out) {
+void triangleFaults(const Derived& derived, ObjectId surface, std::vector<Finding>& out,
+                    const Context& context) {
     const auto* locator = derived.surface(surface);
     if (locator == nullptr || locator->tin().empty()) return;
     spikes(derived, surface, locator->tin(), out);
-    flatTriangles(derived, surface, locator->tin(), out);
-    rimNeedles(derived, surface, locator->tin(), out);
+    if (!context.isCancelled()) flatTriangles(derived, surface, locator->tin(), out);
+    if (!context.isCancelled()) rimNeedles(derived, surface, locator->tin(), out);
 }
 
 void ownEdits(const Derived& derived, std::vector<Finding>& out) {
@@ -315,13 +308,11 @@ void ownEdits(const Derived& derived, std::vector<Finding>& out) {
             auto f = about(document, "own-edit", Severity::LookAt, surface, edits[index].edit.at);
             f.text = "Own edit " + std::to_string(index + 1) + " of '" + f.names.front() +
                      "' does not apply: " + problem;
-            f.fixes.push_back({"Take the edit out", [surface = surface, index = index](const Document& d) {
-                                   return operations::changeDefinition(d, surface, [&](auto& def) {
-                                       if (index < def.edits.size())
-                                           def.edits.erase(def.edits.begin() +
-                                                           static_cast<std::ptrdiff_t>(index));
-                                   });
-                               }});
+            f.fixes.push_back(
+                {"Take the edit out", operations::changeDefinition(surface, [index = index](auto& def) {
+                     if (index < def.edits.size())
+                         def.edits.erase(def.edits.begin() + static_cast<std::ptrdiff_t>(index));
+                 })});
             out.push_back(std::move(f));
         }
 }
@@ -337,9 +328,8 @@ void fitOfSurfaces(const Derived& derived, std::vector<Finding>& out) {
                      (worst.deviation > 0 ? " above '" : " below '") + f.names.front() + "'; within " +
                      formatLength(fit->tolerance, display) + " is asked for";
             f.fixes.push_back(
-                {"Add the source's point here", [surface = surface, point = worst.point](const Document& d) {
-                     return operations::addToSurface(d, surface, "Points from the source", {point}, "fit");
-                 }});
+                {"Add the source's point here",
+                 operations::addToSurface(surface, "Points from the source", {worst.point}, "fit")});
             out.push_back(std::move(f));
         }
 }

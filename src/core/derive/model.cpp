@@ -26,16 +26,15 @@ Result<Derived> Evaluation::run() {
 }
 
 void Evaluation::forgetWhatIsGone() {
-    // What went or came shows in the count or in the last id; what stays by chance is harmless.
+    // What went or came shows in the count or in the next id; what stays by chance is harmless.
     const auto& objects = document.objects();
-    const ObjectId last = objects.empty() ? ObjectId{} : objects.rbegin()->first;
-    std::string now = std::to_string(objects.size()) + " " + std::to_string(last.value);
+    std::string now = std::to_string(objects.size()) + " " + std::to_string(document.nextId());
     Memo& memo = memory_[{"objects", ObjectId{}}];
     if (memo.parameters == now) return;
     memo.parameters = std::move(now);
     std::erase_if(memory_, [&](const auto& entry) {
         const ObjectId of = entry.first.second;
-        return of && objects.count(of) == 0;
+        return of && objects.find(of) == objects.end();
     });
 }
 

@@ -5,6 +5,7 @@
 #include "core/derive/surface_build.h"
 #include "core/derive/surface_result.h"
 #include "core/objects/cloud.h"
+#include "core/objects/points.h"
 #include "core/terrain/bands.h"
 #include "core/terrain/contour_patch.h"
 
@@ -152,6 +153,8 @@ std::shared_ptr<const SurfaceResult> Evaluation::surface(ObjectId id) {
 }
 
 Input Evaluation::survey(const std::shared_ptr<const Object>& object) {
+    // A number, a code, a note changes no ground.
+    if (const auto* points = object ? object->payload.as<Points>() : nullptr) return points->set.geometry();
     const auto* cloud = object ? object->payload.as<Cloud>() : nullptr;
     if (cloud == nullptr) return object;
     std::string part(cloud->filter.classes.begin(), cloud->filter.classes.end());

@@ -9,7 +9,7 @@
 #include <vector>
 
 #include "core/derive/derived.h"
-#include "core/objects/points.h"
+#include "core/objects/point_ref.h"
 #include "core/terrain/bands.h"
 #include "core/terrain/build.h"
 #include "core/terrain/fit.h"

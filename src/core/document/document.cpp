@@ -49,7 +49,7 @@ Document Document::with(Object object) const {
     Document out = *this;
     const ObjectId id = object.id;
     out.nextId_ = std::max(out.nextId_, id.value + 1);
-    out.objects_[id] = std::make_shared<const Object>(std::move(object));
+    out.objects_.set(std::make_shared<const Object>(std::move(object)));
     return out;
 }
 
@@ -69,8 +69,8 @@ Document Document::addedAll(std::vector<NewObject> objects) const {
     Document out = *this;
     for (NewObject& o : objects) {
         const ObjectId id{out.nextId_++};
-        out.objects_[id] =
-            std::make_shared<const Object>(Object{id, std::move(o.name), o.group, std::move(o.payload)});
+        out.objects_.set(
+            std::make_shared<const Object>(Object{id, std::move(o.name), o.group, std::move(o.payload)}));
     }
     return out;
 }
@@ -117,12 +117,9 @@ Change difference(const Document& before, const Document& after) {
     Change change;
     change.settings = before.settingsPointer() != after.settingsPointer();
     change.shown = before.shownPointer() != after.shownPointer();
-    for (const auto& [id, object] : after.objects()) {
-        const auto it = before.objects().find(id);
-        if (it == before.objects().end() || it->second != object) change.changed.push_back(id);
-    }
-    for (const auto& [id, object] : before.objects())
-        if (after.objects().find(id) == after.objects().end()) change.removed.push_back(id);
+    auto objects = ObjectMap::difference(before.objects(), after.objects());
+    change.changed = std::move(objects.changed);
+    change.removed = std::move(objects.removed);
     return change;
 }
 

@@ -1,13 +1,13 @@
 #pragma once
 // The document is a value: an immutable snapshot that shares unchanged objects with the snapshots before it.
 
-#include <map>
 #include <memory>
 #include <set>
 #include <string>
 #include <vector>
 
 #include "core/base/display.h"
+#include "core/document/object_map.h"
 #include "core/geometry/vec.h"
 #include "core/objects/object.h"
 #include "core/objects/plan_part.h"
@@ -15,7 +15,6 @@
 namespace erdwerk::document {
 
 // A document speaks of its objects as of its own.
-using objects::Object;
 using objects::Payload;
 
 /// A finding that is meant to be so.
@@ -59,7 +58,7 @@ struct NewObject {
 /// Copying shares all objects. Edits return another document.
 class Document {
 public:
-    using Objects = std::map<ObjectId, std::shared_ptr<const Object>>;
+    using Objects = ObjectMap;
 
     Document();
     Document(const Document&);
@@ -112,7 +111,7 @@ public:
     /// Adds a new object; `id` receives its identity.
     [[nodiscard]] Document added(std::string name, Payload payload, ObjectId* id = nullptr,
                                  ObjectId group = {}) const;
-    /// Adds many at once; costs one copy of the map of objects instead of one for each.
+    /// Adds many at once.
     [[nodiscard]] Document addedAll(std::vector<NewObject> objects) const;
     /// Removes an object and what cannot be without it: labels of it, its place among the sources of
     /// surfaces, the alignments and parcels on it and what stands on those.
@@ -159,6 +158,7 @@ struct Change {
     bool shown = false;
     [[nodiscard]] bool empty() const { return changed.empty() && removed.empty() && !settings && !shown; }
 };
+/// Costs what differs, when one came from the other.
 Change difference(const Document& before, const Document& after);
 
 }  // namespace erdwerk::document

@@ -245,6 +245,11 @@ EditTrace::EditTrace(const Document& before, const Document& after) : before_(be
     }
 }
 
+void EditTrace::endsWith(const Document& after) {
+    for (const ObjectId id : difference(after_, after).removed) parts_[id].gone = true;
+    after_ = after;
+}
+
 /// The elements of an alignment before and after: one by one where they are of the same sorts in the same
 /// order (or turned round), else those of the same sort whose middles are nearest to each other.
 void EditTrace::traceAlignment(ObjectId id) {
@@ -385,8 +390,8 @@ std::vector<Accepted> carriedAccepted(const std::vector<Accepted>& all, const Ed
 
 }  // namespace
 
-Document carried(const Document& before, const Document& after, std::vector<std::string>* lost) {
-    const EditTrace trace(before, after);
+Document carried(const Document& before, const Document& after, const EditTrace& trace,
+                 std::vector<std::string>* lost) {
     if (trace.empty()) return after;
     Document out = after;
     for (const auto& [id, object] : after.objects()) {

@@ -39,6 +39,9 @@ public:
     /// The object as it was named before: another one when a join took it in; nothing when it is gone.
     [[nodiscard]] std::optional<ObjectId> object(ObjectId before) const;
     [[nodiscard]] bool empty() const { return parts_.empty(); }
+    /// Carrying what names parts went on from the document after the edit to this one, of which more may be
+    /// gone.
+    void endsWith(const Document& after);
 
 private:
     struct Parts {
@@ -59,7 +62,8 @@ private:
 
 /// The edited document with all that names parts of objects carried along; what named a part that is gone is
 /// gone, and `lost` says so in words ("label Plot course 1", "accepted finding"). `before` is the document
-/// the edit was given.
-Document carried(const Document& before, const Document& after, std::vector<std::string>* lost = nullptr);
+/// the edit was given, `trace` that of both.
+Document carried(const Document& before, const Document& after, const EditTrace& trace,
+                 std::vector<std::string>* lost = nullptr);
 
 }  // namespace erdwerk::document

@@ -19,11 +19,8 @@ std::string joined(const std::vector<std::string>& words) {
 }
 
 /// Objects that went without being asked for: what stands on something else that went, or on a part of it.
-std::vector<ObjectId> wentAlong(const Document& before, const Document& after) {
-    const Change change = difference(before, after);
+std::vector<ObjectId> wentAlong(const Document& before, const Change& change, const EditTrace& trace) {
     std::vector<ObjectId> out;
-    if (change.removed.empty()) return out;
-    const EditTrace trace(before, after);
     for (const ObjectId id : change.removed) {
         const auto& payload = before.find(id)->payload;
         const auto named = references(payload);
@@ -51,22 +48,31 @@ std::string listed(const Document& document, const std::vector<ObjectId>& ids) {
     return joined(words);
 }
 
-Edit onlyWhileSame(const Document& seen, std::vector<ObjectId> objects, Edit edit) {
-    return [seen, objects = std::move(objects),
-            edit = std::move(edit)](const Document& newest) -> Result<Edited> {
-        for (const ObjectId id : objects)
-            if (seen.find(id) != newest.find(id))
-                return badInput("'" + (newest.find(id) ? newest.nameOf(id) : seen.nameOf(id)) +
-                                "' changed meanwhile; look again, then press once more");
-        return edit(newest);
+Edit atOnce(LongEdit edit) {
+    return [edit = std::move(edit)](const Document& d) { return edit(d, {}); };
+}
+
+Result<void> stillSame(const Document& seen, const std::vector<ObjectId>& objects, const Document& newest) {
+    for (const ObjectId id : objects)
+        if (seen.find(id) != newest.find(id))
+            return badInput("'" + (newest.find(id) ? newest.nameOf(id) : seen.nameOf(id)) +
+                            "' changed meanwhile; look again, then press once more");
+    return {};
+}
+
+LongEdit onlyWhileSame(const Document& seen, std::vector<ObjectId> objects, LongEdit edit) {
+    return [seen, objects = std::move(objects), edit = std::move(edit)](
+               const Document& newest, const Context& context) -> Result<Edited> {
+        if (const auto same = stillSame(seen, objects, newest); !same) return tl::unexpected(same.error());
+        return edit(newest, context);
     };
 }
 
-Edit addedSince(const Document& seen, Document made) {
-    return [seen, made = std::move(made)](const Document& newest) -> Result<Edited> {
-        if (!difference(seen, newest).empty())
-            return badInput("the project changed while the file was read; import it again");
-        return made;
+Edit onlyWhileSame(const Document& seen, std::vector<ObjectId> objects, Edit edit) {
+    return [seen, objects = std::move(objects),
+            edit = std::move(edit)](const Document& newest) -> Result<Edited> {
+        if (const auto same = stillSame(seen, objects, newest); !same) return tl::unexpected(same.error());
+        return edit(newest);
     };
 }
 
@@ -82,15 +88,18 @@ Result<Performed> perform(const std::string& what, const Edit& edit, const Docum
     if (!edited) return tl::unexpected(edited.error());
     if (const auto kept = checkFollowing(newest, edited->document); !kept)
         return tl::unexpected(kept.error());
+    const Document followed = withPointsTied(newest, withShapesFollowing(newest, edited->document));
+    auto trace = std::make_shared<EditTrace>(newest, followed);
     std::vector<std::string> lost;
-    Performed out{
-        carried(newest, withPointsTied(newest, withShapesFollowing(newest, edited->document)), &lost),
-        edited->what.empty() ? what : edited->what, edited->said};
-    out.document = withLostAnchors(newest, std::move(out.document));
+    Document next = carried(newest, followed, *trace, &lost);
     // An id that was given out stays so.
-    out.document = out.document.withNextId(newest.nextId());
-    auto along = listed(newest, wentAlong(newest, out.document));
+    next = withLostAnchors(newest, std::move(next)).withNextId(newest.nextId());
+    trace->endsWith(next);
+    Change change = difference(newest, next);
+    auto along = listed(newest, wentAlong(newest, change, *trace));
     for (const auto& word : lost) along += (along.empty() ? "" : " and ") + word;
+    Performed out{std::move(next), edited->what.empty() ? what : edited->what, edited->said,
+                  std::move(change), std::move(trace)};
     if (!along.empty()) {
         out.said += (out.said.empty() ? "With it went " : ". With it went ") + along;
         out.what += " (with it " + along + ")";

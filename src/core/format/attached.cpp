@@ -1,10 +1,12 @@
 #include "core/format/attached.h"
 
+#include <cpl_string.h>
 #include <zlib.h>
 
 #include <filesystem>
 #include <map>
 #include <mutex>
+#include <string_view>
 
 #include "core/format/cloud_file.h"
 #include "core/format/raster_file.h"
@@ -43,39 +45,19 @@ private:
     std::map<Key, std::weak_ptr<const T>> held_;
 };
 
-constexpr char digits[] = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
-
+/// GDAL's text buffer, freed.
 std::string base64(const std::string& bytes) {
-    std::string out;
-    out.reserve((bytes.size() + 2) / 3 * 4);
-    for (std::size_t i = 0; i < bytes.size(); i += 3) {
-        std::uint32_t word = 0;
-        for (std::size_t k = 0; k < 3; ++k)
-            word = word << 8U | (i + k < bytes.size() ? static_cast<unsigned char>(bytes[i + k]) : 0U);
-        for (std::size_t k = 0; k < 4; ++k)
-            out += i + k <= bytes.size() ? digits[(word >> (18U - 6U * k)) & 63U] : '=';
-    }
-    return out;
+    const std::unique_ptr<char, decltype(&VSIFree)> text(
+        CPLBase64Encode(static_cast<int>(bytes.size()), reinterpret_cast<const GByte*>(bytes.data())),
+        VSIFree);
+    return text.get();
 }
 
-std::optional<std::string> fromBase64(const std::string& text) {
-    std::array<int, 256> value{};
-    value.fill(-1);
-    for (int i = 0; i < 64; ++i) value[static_cast<unsigned char>(digits[i])] = i;
-    std::string out;
-    std::uint32_t word = 0;
-    int bits = 0;
-    for (const char c : text) {
-        if (c == '=') break;
-        const int v = value[static_cast<unsigned char>(c)];
-        if (v < 0) return std::nullopt;
-        word = word << 6U | static_cast<std::uint32_t>(v);
-        bits += 6;
-        if (bits < 8) continue;
-        bits -= 8;
-        out += static_cast<char>(word >> static_cast<unsigned>(bits) & 255U);
-    }
-    return out;
+std::optional<std::string> fromBase64(std::string text) {
+    constexpr std::string_view signs = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/=";
+    if (text.find_first_not_of(signs) != std::string::npos) return std::nullopt;
+    text.resize(static_cast<std::size_t>(CPLBase64DecodeInPlace(reinterpret_cast<GByte*>(text.data()))));
+    return text;
 }
 
 }  // namespace

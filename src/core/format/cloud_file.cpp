@@ -84,9 +84,4 @@ Result<survey::PointCloud> readCloud(const std::string& path, const Context& con
     return survey::cloudFrom(*places);
 }
 
-bool isCloudFile(const std::string& path) {
-    const std::string ending = endingOf(path);
-    return ending == ".las" || ending == ".laz" || ending == ".xyz" || ending == ".pts";
-}
-
 }  // namespace erdwerk::format

@@ -14,7 +14,4 @@ Result<std::vector<geometry::Vec3>> readXyzPlaces(const std::string& path, const
 /// By what the file says it is, else by its ending.
 Result<survey::PointCloud> readCloud(const std::string& path, const Context& context = {});
 
-/// The file is taken for a point cloud by its ending: .las .laz .xyz .pts.
-bool isCloudFile(const std::string& path);
-
 }  // namespace erdwerk::format

@@ -17,7 +17,7 @@ using geometry::Vec3;
 Result<std::vector<Vec3>> readDense(const std::string& path, const survey::CloudFilter& filter,
                                     const Context& context) {
     const std::string ending = endingOf(path);
-    if (isRasterFile(path)) {
+    if (sortOf(path) == FileSort::Raster) {
         const auto raster = readRaster(path, context);
         if (!raster) return tl::unexpected(raster.error());
         return raster->places();

@@ -8,17 +8,20 @@
 
 namespace erdwerk::format {
 
-/// One surface, by the ending: .xml .ply .obj .glb, or .tif as a raster of this cell (0: as wide as the
-/// vertices stand apart on average, rounded).
+struct SurfaceToWrite;
+
+/// One surface, by the ending (see formats.h); as a raster with this cell.
 Result<void> exportSurface(const std::string& path, const derive::Derived& derived, ObjectId surface,
                            double cell = 0);
+
+/// The same for one that stands in no project.
+Result<void> writeSurface(const std::string& path, const SurfaceToWrite& surface);
 
 /// How figures are written where a format has them as text for people (CSV): with all their digits, or with
 /// the display's decimals and the unit in the heading.
 enum class Figures { Full, AsShown };
 
-/// By the ending: .erdwerk .xml .gpkg .geojson .csv, or .obj .glb for all surfaces. Returns what the format
-/// cannot hold.
+/// By the ending (see formats.h). Returns what the format cannot hold.
 Result<std::vector<std::string>> exportFile(const std::string& path, const derive::Derived& derived,
                                             Figures figures = Figures::Full);
 

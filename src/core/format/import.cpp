@@ -1,5 +1,7 @@
 #include "core/format/import.h"
 
+#include "core/format/formats.h"
+
 #include <algorithm>
 #include <array>
 #include <filesystem>
@@ -22,8 +24,9 @@
 #include "core/objects/height_raster.h"
 #include "core/objects/line.h"
 #include "core/objects/parcel.h"
+#include "core/objects/points.h"
 #include "core/objects/profile.h"
-#include "core/operations/edit.h"
+#include "core/operations/with.h"
 #include "core/route/pis.h"
 #include "core/terrain/sampling.h"
 
@@ -50,7 +53,7 @@ Imported addPoints(const Document& document, const std::string& path, CsvPoints 
     out.skipped = std::move(points.skipped);
     out.document = points.points.empty()
                        ? document
-                       : operations::addPoints(document, stemOf(path), std::move(points.points));
+                       : operations::withPointsIn(document, stemOf(path), std::move(points.points));
     return out;
 }
 
@@ -179,7 +182,7 @@ Result<Imported> addLandXml(const Document& document, const std::string& path, c
             if (p.height) p.height = *p.height * by;
         }
         out.points = points.size();
-        out.document = operations::addPoints(out.document, stemOf(path), std::move(points));
+        out.document = operations::withPointsIn(out.document, stemOf(path), std::move(points));
     }
     for (const auto& s : content.surfaces)
         if (auto done = addXmlSurface(out, s, by, path); !done) return tl::unexpected(done.error());
@@ -269,83 +272,34 @@ Result<Imported> addRaster(const Document& document, const std::string& path, co
     return out;
 }
 
-FileSort sortOf(const std::string& path) {
-    const std::string ending = endingOf(path);
-    if (ending == ".erdwerk") return FileSort::Project;
-    if (ending == ".csv" || ending == ".txt") return FileSort::Points;
-    if (ending != ".ply" && isCloudFile(path)) return FileSort::Cloud;
-    return isRasterFile(path) ? FileSort::Raster : FileSort::Lines;
+Result<Imported> addSurfaceOf(const Document& document, const std::string& path, terrain::Tin tin) {
+    LandXml content;
+    content.unit = document.settings().display.unit;
+    content.surfaces.push_back({stemOf(path), std::move(tin), {}});
+    return addLandXml(document, path, content);
 }
 
-Result<Imported> importFile(const Document& document, const std::string& path, const ImportOptions& options) {
-    const std::string ending = endingOf(path);
-    if (ending == ".csv" || ending == ".txt") {
-        auto points = readPointFile(path, options, document.settings().display.unit);
-        if (!points) return tl::unexpected(points.error());
-        return addPoints(document, path, std::move(*points));
-    }
-    if (ending == ".xml") {
-        const auto content = readLandXml(path);
-        if (!content) return tl::unexpected(content.error());
-        return addLandXml(document, path, *content);
-    }
-    if (ending == ".glb") {
-        auto surfaces = readGlb(path);
-        if (!surfaces) return tl::unexpected(surfaces.error());
-        LandXml content;  // the file is in metres
-        for (auto& s : *surfaces) content.surfaces.push_back({s.first, std::move(s.second), {}});
-        return addLandXml(document, path, content);
-    }
-    if (ending == ".ply" || ending == ".obj") {
-        auto tin = ending == ".ply" ? readPly(path) : readObj(path);
-        if (!tin && tin.error().text == "holds no triangles") return addCloud(document, path);
-        if (!tin) return tl::unexpected(tin.error());
-        LandXml content;
-        content.unit = document.settings().display.unit;
-        content.surfaces.push_back({stemOf(path), std::move(*tin), {}});
-        return addLandXml(document, path, content);
-    }
-    if (ending == ".erdwerk") {
-        auto opened = openProjectWithJournal(path, options.withJournal);
-        if (!opened) return tl::unexpected(opened.error());
-        if (!document.objects().empty())
-            return fail(ErrorCode::Unsupported, "a project must be the first input", path);
-        Imported out;
-        out.document = std::move(opened->document);
-        for (const auto id : out.document.all<objects::Points>())
-            out.points += out.document.get<objects::Points>(id)->set.size();
-        out.lines = out.document.all<objects::Line>().size();
-        return out;
-    }
-    if (isCloudFile(path)) return addCloud(document, path);
-    if (isRasterFile(path)) return addRaster(document, path);
-    const auto content = readVectorFile(path);
-    if (!content) return tl::unexpected(content.error());
-    return addVectorContent(document, path, *content);
+Result<Imported> importFile(const Document& document, const std::string& path, const ImportOptions& options,
+                            const Context& context) {
+    // What has no ending that is known is asked of the library.
+    const Format* format = formatOf(path);
+    return (format == nullptr ? otherVectors().read : format->read)(document, path, options, context);
 }
 
 Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string& spec, bool withJournal,
                                                                LengthUnit* unit) {
-    const auto share = [](terrain::Tin tin) {
+    if (const Format* format = formatOf(spec); format != nullptr && format->readSurface != nullptr) {
+        auto surface = format->readSurface(spec);
+        if (!surface) return tl::unexpected(surface.error());
+        if (unit != nullptr && surface->unit) *unit = *surface->unit;
         return std::make_shared<const terrain::TinLocator>(
-            std::make_shared<const terrain::Tin>(std::move(tin)));
-    };
-    const std::string ending = endingOf(spec);
-    if (ending == ".ply" || ending == ".obj") {
-        auto tin = ending == ".ply" ? readPly(spec) : readObj(spec);
-        if (!tin) return tl::unexpected(tin.error());
-        return share(std::move(*tin));
-    }
-    if (ending == ".xml") {
-        auto content = readLandXml(spec);
-        if (!content) return tl::unexpected(content.error());
-        if (content->surfaces.empty()) return badInput("holds no surface", spec, 1);
-        if (unit != nullptr) *unit = content->unit;
-        return share(std::move(content->surfaces.front().tin));
+            std::make_shared<const terrain::Tin>(std::move(surface->tin)));
     }
     const std::size_t mark = spec.find(".erdwerk");
     if (mark == std::string::npos)
-        return fail(ErrorCode::Unsupported, "a surface is a .xml, a .ply, an .obj or PROJECT.erdwerk:NAME",
+        return fail(ErrorCode::Unsupported, "a surface is a file (" + endingsThat([](const Format& f) {
+                                                return f.readSurface != nullptr;
+                                            }) + "), or PROJECT.erdwerk:NAME",
                     spec);
     const std::string path = spec.substr(0, mark + 8);
     const std::string name = spec.size() > mark + 9 ? spec.substr(mark + 9) : "";

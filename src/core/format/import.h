@@ -32,6 +32,8 @@ Result<Imported> addVectorContent(const document::Document& document, const std:
 Result<Imported> addLandXml(const document::Document& document, const std::string& path,
                             const LandXml& content);
 
+/// One surface, named after the file, in the unit of the document.
+Result<Imported> addSurfaceOf(const document::Document& document, const std::string& path, terrain::Tin tin);
 /// A cloud that stays in its file.
 Result<Imported> addCloud(const document::Document& document, const std::string& path,
                           const Context& context = {});
@@ -50,10 +52,9 @@ struct ImportOptions {
     bool withJournal = false;  ///< projects with what is unsaved beside them
 };
 
-/// Any supported file, by its ending: .csv .txt, .xml, .ply, .erdwerk, .las .xyz .pts, .tif .asc and other
-/// rasters and pictures, else whatever GDAL reads as vectors.
+/// Any file whose format is known by its ending (see formats.h), else whatever GDAL reads as vectors.
 Result<Imported> importFile(const document::Document& document, const std::string& path,
-                            const ImportOptions& options);
+                            const ImportOptions& options, const Context& context = {});
 Result<CsvPoints> readPointFile(const std::string& path, const ImportOptions& options, LengthUnit unit);
 
 /// How a file that somebody hands over is read, by its ending. Points go through a preview of their columns;
@@ -61,8 +62,8 @@ Result<CsvPoints> readPointFile(const std::string& path, const ImportOptions& op
 enum class FileSort { Project, Points, Cloud, Raster, Lines };
 FileSort sortOf(const std::string& path);
 
-/// One surface: LandXML or PLY file, or PROJECT.erdwerk:NAME (the name may be left out where there is only
-/// one).
+/// One surface: a file of a format that holds some, or PROJECT.erdwerk:NAME (the name may be left out where
+/// there is only one).
 Result<std::shared_ptr<const terrain::TinLocator>> openSurface(const std::string& spec,
                                                                bool withJournal = false,
                                                                LengthUnit* unit = nullptr);

@@ -9,8 +9,8 @@
 #include "core/format/ply.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
-#include "core/operations/edit.h"
 #include "core/operations/lines.h"
+#include "core/operations/with.h"
 
 namespace erdwerk::format {
 
@@ -150,7 +150,7 @@ Result<Imported> addVectorContent(const Document& document, const std::string& p
     out.lines = content.lines.size();
     out.points = content.points.size();
     if (!content.points.empty())
-        out.document = operations::addPoints(out.document, stemOf(path), content.points);
+        out.document = operations::withPointsIn(out.document, stemOf(path), content.points);
     return out;
 }
 

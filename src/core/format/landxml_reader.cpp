@@ -8,6 +8,7 @@
 #include <sstream>
 
 #include "core/base/notation.h"
+#include "core/base/thrown.h"
 #include "core/format/landxml.h"
 #include "core/format/output.h"
 #include "core/format/ply.h"
@@ -31,16 +32,17 @@ public:
                             lineAt(parsed.offset));
         const auto root = document.child("LandXML");
         if (!root) return badInput("is not a LandXML file", path_, 1);
-        try {
-            units(root);
-            points(root);
-            for (const auto s : root.child("Surfaces").children("Surface")) surface(s);
-            for (const auto a : root.child("Alignments").children("Alignment")) alignment(a);
-            for (const auto p : root.child("Parcels").children("Parcel"))
-                out_.parcels.push_back({p.attribute("name").as_string(), path(p.child("CoordGeom"))});
-        } catch (const Error& error) {
-            return tl::unexpected(error);
-        }
+        const auto read = caught(
+            [&] {
+                units(root);
+                points(root);
+                for (const auto s : root.child("Surfaces").children("Surface")) surface(s);
+                for (const auto a : root.child("Alignments").children("Alignment")) alignment(a);
+                for (const auto p : root.child("Parcels").children("Parcel"))
+                    out_.parcels.push_back({p.attribute("name").as_string(), path(p.child("CoordGeom"))});
+            },
+            path_);
+        if (!read) return tl::unexpected(read.error());
         return std::move(out_);
     }
 
@@ -51,7 +53,7 @@ private:
     }
 
     [[noreturn]] void bad(pugi::xml_node at, const std::string& reason) const {
-        throw Error{ErrorCode::BadInput, reason, path_, lineAt(at.offset_debug())};
+        throw Thrown({ErrorCode::BadInput, reason, path_, lineAt(at.offset_debug())});
     }
 
     [[nodiscard]] std::vector<double> numbers(pugi::xml_node node, std::size_t least,

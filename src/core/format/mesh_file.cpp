@@ -8,6 +8,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/base/notation.h"
+#include "core/base/thrown.h"
 #include "core/format/output.h"
 #include "core/format/ply.h"
 
@@ -282,23 +283,22 @@ public:
     GlbReader(std::string path, const std::string& bytes) : path_(std::move(path)), bytes_(bytes) {}
 
     Result<std::vector<std::pair<std::string, terrain::Tin>>> run() {
-        try {
-            chunks();
-            const auto& scenes = json_.at("scenes");
-            for (const auto& node : scenes.at(json_.value("scene", std::size_t{0})).at("nodes"))
-                walk(node.get<std::size_t>(), identity, 0);
-        } catch (const Error& error) {
-            return tl::unexpected(error);
-        } catch (const nlohmann::json::exception& e) {
-            return badInput(std::string("is damaged: ") + e.what(), path_);
-        }
+        const auto read = caught(
+            [&] {
+                chunks();
+                const auto& scenes = json_.at("scenes");
+                for (const auto& node : scenes.at(json_.value("scene", std::size_t{0})).at("nodes"))
+                    walk(node.get<std::size_t>(), identity, 0);
+            },
+            path_);
+        if (!read) return tl::unexpected(read.error());
         if (surfaces_.empty()) return badInput("holds no triangles", path_);
         return std::move(surfaces_);
     }
 
 private:
     [[noreturn]] void bad(const std::string& reason) const {
-        throw Error{ErrorCode::BadInput, reason, path_, 0};
+        throw Thrown({ErrorCode::BadInput, reason, path_, 0});
     }
 
     [[nodiscard]] std::uint32_t word(std::size_t at) const {
@@ -349,11 +349,11 @@ private:
     };
     [[nodiscard]] View view(const nlohmann::json& accessor, std::size_t components) const {
         if (accessor.contains("sparse") || !accessor.contains("bufferView"))
-            throw Error{ErrorCode::Unsupported, "sparse or compressed data is not read", path_, 0};
+            throw Thrown({ErrorCode::Unsupported, "sparse or compressed data is not read", path_, 0});
         const auto& bufferView = json_.at("bufferViews").at(accessor.at("bufferView").get<std::size_t>());
         const auto& buffer = json_.at("buffers").at(bufferView.at("buffer").get<std::size_t>());
         if (buffer.contains("uri"))
-            throw Error{ErrorCode::Unsupported, "a buffer in another file is not read", path_, 0};
+            throw Thrown({ErrorCode::Unsupported, "a buffer in another file is not read", path_, 0});
         View out;
         out.component = accessor.at("componentType").get<int>();
         const std::size_t size = out.component == 5121 ? 1 : (out.component == 5123 ? 2 : 4);
@@ -406,7 +406,7 @@ private:
         }
         if (corners.empty() || corners.size() % 3 != 0) return;
         auto tin = surfaceFromTriangles(std::move(vertices), std::move(corners), path_);
-        if (!tin) throw Error{tin.error()};
+        if (!tin) throw Thrown(tin.error());
         surfaces_.emplace_back(mesh.value("name", std::string("Surface")), std::move(*tin));
     }
 

@@ -205,7 +205,7 @@ Result<Content> readContent(const std::string& path) {
 Result<terrain::Tin> readPly(const std::string& path) {
     auto content = readContent(path);
     if (!content) return tl::unexpected(content.error());
-    if (content->corners.empty()) return badInput("holds no triangles", path, 1);
+    if (content->corners.empty()) return fail(ErrorCode::NotFound, "holds no triangles", path, 1);
     return surfaceFromTriangles(std::move(content->vertices), std::move(content->corners), path);
 }
 

@@ -6,6 +6,7 @@
 #include "core/derive/surface_result.h"
 #include "core/format/line_rules.h"
 #include "core/objects/parcel.h"
+#include "core/objects/points.h"
 #include "core/operations/lines.h"
 #include "core/route/alignment.h"
 

@@ -178,11 +178,4 @@ Result<bool> holdsHeights(const std::string& path) {
     return set->GetRasterCount() == 1 && set->GetRasterBand(1)->GetRasterDataType() != GDT_Byte;
 }
 
-bool isRasterFile(const std::string& path) {
-    const std::string ending = endingOf(path);
-    for (const char* known : {".tif", ".tiff", ".asc", ".vrt", ".img", ".dem", ".jpg", ".jpeg", ".png"})
-        if (ending == known) return true;
-    return false;
-}
-
 }  // namespace erdwerk::format

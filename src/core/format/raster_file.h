@@ -30,7 +30,4 @@ Result<objects::Picture> readPicture(const std::string& path, const Context& con
 /// file cannot be opened as either.
 Result<bool> holdsHeights(const std::string& path);
 
-/// The file is taken for a raster by its ending: .tif .tiff .asc .vrt .img .dem .jpg .jpeg .png.
-bool isRasterFile(const std::string& path);
-
 }  // namespace erdwerk::format

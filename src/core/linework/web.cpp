@@ -2,9 +2,9 @@
 
 #include <algorithm>
 #include <cassert>
+#include <future>
 #include <map>
 #include <numeric>
-#include <thread>
 
 #include "core/linework/path_crossings.h"
 #include "core/linework/web_line.h"
@@ -217,7 +217,8 @@ struct Web::State {
         const auto work = [&] { height = linework::solve(v.rule, ask); };
         if (v.isCorner && standing(v.rule) != Standing::Own) {
         } else if (asked.size() % stackful == 0) {
-            std::thread(work).join();  // a long chain goes on with a fresh stack
+            // A long chain goes on with a fresh stack; what is thrown there comes out here.
+            std::async(std::launch::async, work).get();
         } else {
             work();
         }

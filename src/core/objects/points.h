@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/objects/kind.h"
+#include "core/objects/point_ref.h"
 #include "core/survey/points.h"
 
 namespace erdwerk::objects {
@@ -28,12 +29,6 @@ struct Points {
     /// Points that stand by station and offset and follow their alignment; shared because most sets have
     /// none.
     std::shared_ptr<const StationTie> tie = {};
-};
-
-/// A point of a set, by position.
-struct PointRef {
-    ObjectId set;
-    std::size_t index = 0;
 };
 
 template <>

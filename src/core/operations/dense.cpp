@@ -2,9 +2,11 @@
 
 #include <cmath>
 
+#include "core/linework/line3d.h"
 #include "core/objects/cloud.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
+#include "core/objects/surface.h"
 #include "core/terrain/ground.h"
 
 namespace erdwerk::operations {
@@ -14,47 +16,50 @@ using geometry::Box;
 using geometry::Vec2;
 using geometry::Vec3;
 
-Document addCreases(const Document& document, const std::vector<terrain::Crease>& creases,
-                    const std::string& crestGroup, const std::string& toeGroup, std::vector<ObjectId>* made) {
-    Document next = document;
-    for (const terrain::Crease& crease : creases) {
-        const bool crest = crease.kind == terrain::CreaseKind::Crest;
-        if (crease.places.size() < (crease.closed ? 3U : 2U)) continue;
-        ObjectId group = next.byName<Group>(crest ? crestGroup : toeGroup);
-        if (!group) next = next.added(crest ? crestGroup : toeGroup, Group{"#3F5C73"}, &group);
-        std::vector<Vec2> corners;
-        std::vector<std::optional<double>> heights;
-        for (const Vec3& p : crease.places) {
-            corners.push_back(p.plan());
-            heights.emplace_back(p.z);
+Edit addCreases(std::vector<terrain::Crease> creases, const std::string& crestGroup,
+                const std::string& toeGroup) {
+    return [=, creases = std::move(creases)](const Document& document) -> Result<Edited> {
+        Document next = document;
+        for (const terrain::Crease& crease : creases) {
+            const bool crest = crease.kind == terrain::CreaseKind::Crest;
+            if (crease.places.size() < (crease.closed ? 3U : 2U)) continue;
+            ObjectId group = next.byName<Group>(crest ? crestGroup : toeGroup);
+            if (!group) next = next.added(crest ? crestGroup : toeGroup, Group{"#3F5C73"}, &group);
+            std::vector<Vec2> corners;
+            std::vector<std::optional<double>> heights;
+            for (const Vec3& p : crease.places) {
+                corners.push_back(p.plan());
+                heights.emplace_back(p.z);
+            }
+            next = next.added(freshName<Line>(next, crest ? "Crest" : "Toe"),
+                              Line{linework::lineThrough(corners, heights, crease.closed),
+                                   crest ? LineStyle::Crest : LineStyle::Toe},
+                              nullptr, group);
         }
-        ObjectId id;
-        next = next.added(freshName<Line>(next, crest ? "Crest" : "Toe"),
-                          Line{linework::lineThrough(corners, heights, crease.closed),
-                               crest ? LineStyle::Crest : LineStyle::Toe},
-                          &id, group);
-        if (made != nullptr) made->push_back(id);
-    }
-    return next;
+        return next;
+    };
 }
 
-Document addThinnedSurface(const Document& document, ObjectId dense, const std::vector<ObjectId>& edges,
-                           ObjectId* id) {
-    const bool cloud = document.get<Cloud>(dense) != nullptr;
-    if (!cloud && document.get<HeightRaster>(dense) == nullptr) return document;
-    // Lines come first: they hold where points beside them differ.
-    std::vector<Source> sources;
-    for (const char* group : {"Crests", "Toes"})
-        if (const ObjectId lines = document.byName<Group>(group)) sources.push_back({lines, Role::Breakline});
-    for (const ObjectId edge : edges) sources.push_back({edge, Role::Edge, true, false});
-    sources.push_back({dense, cloud ? Role::Cloud : Role::Raster});
-    ObjectId made;
-    Document next =
-        addSurface(document, freshName<Surface>(document, "From " + document.nameOf(dense)), sources, &made);
-    const double tolerance = std::round(0.1 / metresPer(document.settings().display.unit) * 1000) / 1000;
-    next = changeDefinition(next, made, [&](auto& definition) { definition.tolerance = tolerance; });
-    if (id != nullptr) *id = made;
-    return changed<Surface>(next, made, [&](Surface& s) { s.fit = {dense, tolerance}; });
+Edit surfaceFromDense(ObjectId dense, const std::vector<ObjectId>& closedLines) {
+    return [=](const Document& document) -> Result<Edited> {
+        const bool cloud = document.get<Cloud>(dense) != nullptr;
+        if (!cloud && document.get<HeightRaster>(dense) == nullptr)
+            return badInput("import a cloud or a raster first");
+        SurfaceDefinition definition;
+        // Lines come first: they hold where points beside them differ.
+        for (const char* group : {"Crests", "Toes"})
+            if (const ObjectId lines = document.byName<Group>(group))
+                definition.sources.push_back({lines, Role::Breakline});
+        for (const ObjectId edge : closedLines) definition.sources.push_back({edge, Role::Edge, true, false});
+        definition.sources.push_back({dense, cloud ? Role::Cloud : Role::Raster});
+        definition.tolerance = std::round(0.1 / metresPer(document.settings().display.unit) * 1000) / 1000;
+        Surface surface;
+        surface.fit = {dense, definition.tolerance};
+        surface.definition = std::make_shared<const SurfaceDefinition>(std::move(definition));
+        return Edited(document.added(freshName<Surface>(document, "From " + document.nameOf(dense)),
+                                     std::move(surface)),
+                      "Surface from " + document.nameOf(dense));
+    };
 }
 
 namespace {
@@ -70,30 +75,37 @@ Document withClasses(const Document& document, ObjectId cloud, std::vector<std::
 
 }  // namespace
 
-Document classify(const Document& document, ObjectId cloud, const std::vector<Vec2>& ring,
-                  std::uint8_t classNumber) {
-    const auto* payload = document.get<Cloud>(cloud);
-    if (payload == nullptr || !payload->cloud || ring.size() < 3) return document;
-    Box box;
-    for (const Vec2 p : ring) box.add(p);
-    std::vector<std::uint8_t> classes(payload->cloud->size());
-    bool differs = false;
-    for (std::size_t i = 0; i < classes.size(); ++i) {
-        const Vec2 p = payload->cloud->place(i).plan();
-        classes[i] = payload->cloud->classOf(i);
-        if (classes[i] == classNumber || !box.contains(p) ||
-            geometry::sideOf(ring, p) == geometry::Side::Outside)
-            continue;
-        classes[i] = classNumber;
-        differs = true;
-    }
-    return differs ? withClasses(document, cloud, std::move(classes)) : document;
+document::LongEdit classify(ObjectId cloud, std::vector<Vec2> ring, std::uint8_t classNumber) {
+    return [cloud, ring = std::move(ring), classNumber](const Document& document,
+                                                        const Context& context) -> Result<Edited> {
+        const auto* payload = document.get<Cloud>(cloud);
+        if (payload == nullptr || !payload->cloud) return badInput("the cloud is gone");
+        if (ring.size() < 3) return badInput("pick a closed line");
+        Box box;
+        for (const Vec2 p : ring) box.add(p);
+        std::vector<std::uint8_t> classes(payload->cloud->size());
+        bool differs = false;
+        for (std::size_t i = 0; i < classes.size(); ++i) {
+            if (i % 100'000 == 0) {
+                if (context.isCancelled()) return cancelled();
+                context.report(static_cast<double>(i) / static_cast<double>(classes.size()));
+            }
+            const Vec2 p = payload->cloud->place(i).plan();
+            classes[i] = payload->cloud->classOf(i);
+            if (classes[i] == classNumber || !box.contains(p) ||
+                geometry::sideOf(ring, p) == geometry::Side::Outside)
+                continue;
+            classes[i] = classNumber;
+            differs = true;
+        }
+        return differs ? withClasses(document, cloud, std::move(classes)) : document;
+    };
 }
 
-document::Edit keepGround(ObjectId cloud, std::shared_ptr<const survey::PointCloud> seen,
-                          std::vector<std::uint8_t> classes) {
+Edit keepGround(ObjectId cloud, std::shared_ptr<const survey::PointCloud> seen,
+                std::vector<std::uint8_t> classes) {
     return [cloud, seen = std::move(seen),
-            classes = std::move(classes)](const Document& d) -> Result<document::Edited> {
+            classes = std::move(classes)](const Document& d) -> Result<Edited> {
         const auto* payload = d.get<Cloud>(cloud);
         if (payload == nullptr || seen == nullptr || payload->cloud != seen || classes.size() != seen->size())
             return badInput("the cloud changed meanwhile; look again");

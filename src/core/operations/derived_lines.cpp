@@ -149,19 +149,22 @@ Edit setTypedRows(ObjectId set, const std::string& text) {
     };
 }
 
-Document withRow(const Document& document, ObjectId line,
-                 const std::function<void(linework::OffsetRow&, linework::OffsetOptions&)>& change) {
-    return document::changed<objects::Line>(document, line, [&](objects::Line& l) {
-        if (!l.follows) return;
-        objects::Follows next = *l.follows;
-        if (auto* row = std::get_if<objects::RowOf>(&next))
+Edit changeRow(ObjectId line, std::function<void(linework::OffsetRow&, linework::OffsetOptions&)> change) {
+    return [line, change = std::move(change)](const Document& document) -> Result<Edited> {
+        const auto* on = document.get<objects::Line>(line);
+        if (on == nullptr) return badInput("the line is gone");
+        objects::Follows next;
+        if (on->follows) next = *on->follows;
+        if (auto* row = std::get_if<objects::RowOf>(&next); row != nullptr && on->follows)
             change(row->row, row->options);
-        else if (auto* design = std::get_if<objects::DesignOf>(&next))
+        else if (auto* design = std::get_if<objects::DesignOf>(&next); design != nullptr && on->follows)
             change(design->row, design->options);
         else
-            return;
-        l.follows = std::make_shared<const objects::Follows>(std::move(next));
-    });
+            return badInput("this line is no row that follows another");
+        return changed<objects::Line>(document, line, [&](objects::Line& l) {
+            l.follows = std::make_shared<const objects::Follows>(std::move(next));
+        });
+    };
 }
 
 namespace {
@@ -183,7 +186,8 @@ Edit setTypedRow(ObjectId line, const std::string& text) {
             return badInput("this line is no row that follows another");
         const auto row = typedRow(text, std::holds_alternative<objects::DesignOf>(*on->follows));
         if (!row) return tl::unexpected(row.error());
-        return withRow(document, line, [&](linework::OffsetRow& of, linework::OffsetOptions&) { of = *row; });
+        return changeRow(line,
+                         [&](linework::OffsetRow& of, linework::OffsetOptions&) { of = *row; })(document);
     };
 }
 

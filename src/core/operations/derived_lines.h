@@ -30,9 +30,8 @@ Edit loosen(const Results& seen, const std::vector<ObjectId>& lines);
 Edit saveOffsetSet(const std::string& name, const objects::OffsetSet& set);
 /// "0.3,-2%; 0,+0.12" as the rows of a saved set.
 Edit setTypedRows(ObjectId set, const std::string& text);
-/// A row that follows a line or a design, changed; nothing for others.
-Document withRow(const Document& document, ObjectId line,
-                 const std::function<void(linework::OffsetRow&, linework::OffsetOptions&)>& change);
+/// A row that follows a line or a design, changed; BadInput for others.
+Edit changeRow(ObjectId line, std::function<void(linework::OffsetRow&, linework::OffsetOptions&)> change);
 /// Another run and height for a row that follows a line or a design: "0.5,-2%".
 Edit setTypedRow(ObjectId line, const std::string& text);
 /// A line on the design of a profile, or beside it ("3,-2.5%" with the side), that follows the design.

@@ -6,7 +6,7 @@
 #include "core/objects/dimension.h"
 #include "core/objects/dimension_style.h"
 #include "core/objects/parcel.h"
-#include "core/operations/edit.h"
+#include "core/objects/points.h"
 #include "core/route/alignment.h"
 
 namespace erdwerk::operations {

@@ -5,6 +5,7 @@
 #include "core/objects/line.h"
 #include "core/operations/shape.h"
 #include "core/operations/show.h"
+#include "core/operations/with.h"
 
 namespace erdwerk::operations {
 
@@ -59,7 +60,7 @@ Result<Document> intoFinished(Document d, ObjectId id, ObjectId ground) {
     SurfaceEdit part;
     part.edit.kind = terrain::EditKind::TakeOver;
     part.surface = id;
-    return addEdit(d, finished, part);
+    return withOwnEdit(d, finished, part);
 }
 
 }  // namespace
@@ -279,12 +280,13 @@ Result<std::vector<earthwork::BalancePoint>> balanceCurve(const Derived& seen, O
     return curve;
 }
 
-Edit balanceEarthwork(const Results& seen, ObjectId id, double surplus) {
+document::LongEdit balanceEarthwork(const Results& seen, ObjectId id, double surplus) {
     const auto* object = seen->document.get<Earthwork>(id);
     const ObjectId edge = object != nullptr ? object->edge : ObjectId{};
     return document::onlyWhileSame(
-        seen->document, {id, edge}, [seen, id, edge, surplus](const Document& document) -> Result<Edited> {
-            const auto found = balanceOf(*seen, id, surplus);
+        seen->document, {id, edge},
+        [seen, id, edge, surplus](const Document& document, const Context& context) -> Result<Edited> {
+            const auto found = balanceOf(*seen, id, surplus, context);
             if (!found) return tl::unexpected(found.error());
             if (std::abs(found->lift) < 1e-12) return badInput("it is balanced already");
             auto lifted = lift(seen, {{edge, std::nullopt}}, found->lift)(document);

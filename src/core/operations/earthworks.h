@@ -44,6 +44,6 @@ Result<earthwork::Balanced> balanceOf(const Derived& seen, ObjectId earthwork, d
 Result<std::vector<earthwork::BalancePoint>> balanceCurve(const Derived& seen, ObjectId earthwork,
                                                           double reach, const Context& context = {});
 /// Lifts the edge so, rules kept.
-Edit balanceEarthwork(const Results& seen, ObjectId earthwork, double surplus);
+document::LongEdit balanceEarthwork(const Results& seen, ObjectId earthwork, double surplus);
 
 }  // namespace erdwerk::operations

@@ -4,6 +4,9 @@
 
 #include "core/objects/group.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
+#include "core/survey/points.h"
 #include "core/terrain/contours.h"
 #include "core/terrain/locator.h"
 

@@ -15,7 +15,7 @@
 #include "core/objects/label_style.h"
 #include "core/objects/line.h"
 #include "core/objects/parcel.h"
-#include "core/operations/edit.h"
+#include "core/objects/points.h"
 #include "core/survey/texts.h"
 
 namespace erdwerk::operations {

@@ -12,8 +12,9 @@
 #include "core/linework/grade_limits.h"
 #include "core/linework/rules/height_rule.h"
 #include "core/objects/line.h"
-#include "core/operations/edit.h"
 #include "core/operations/parcel_sides.h"
+#include "core/operations/surfaces.h"
+#include "core/operations/with.h"
 
 namespace erdwerk::operations {
 
@@ -31,7 +32,7 @@ Edit ofLine(ObjectId id, LineEdit edit) {
         if (!line) return tl::unexpected(line.error());
         auto next = edit((*line)->line);
         if (!next) return tl::unexpected(next.error());
-        return operations::setLine(document, id, std::move(*next));
+        return withLine(document, id, std::move(*next));
     };
 }
 
@@ -218,8 +219,7 @@ Edit continueLine(ObjectId line, bool atStart, const std::vector<linework::LineV
         if (now->line.closed) return badInput("the line was closed meanwhile; it has no end to go on from");
         auto next = continued(now->line, atStart, drawn, throughFromEnd);
         if (const auto problem = validate(next)) return badInput(*problem);
-        return Edited(operations::setLine(document, line, std::move(next)),
-                      "Continue " + document.nameOf(line));
+        return Edited(withLine(document, line, std::move(next)), "Continue " + document.nameOf(line));
     };
 }
 

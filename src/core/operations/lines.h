@@ -1,19 +1,11 @@
 #pragma once
 // What a person does to 3D lines, as edits: split, join, drape, reverse, draw, continue, give heights.
 
-#include "core/derive/model.h"
-#include "core/document/transaction.h"
 #include "core/linework/rule_list.h"
 #include "core/linework/web.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::operations {
-
-using document::Edit;
-using document::Edited;
-
-/// Results that an edit is prepared on; it applies only while what it looks at is the same.
-using Results = std::shared_ptr<const Derived>;
 
 /// A place on a line: one of its vertices, or somewhere on a segment of its plan path.
 struct LinePlace {

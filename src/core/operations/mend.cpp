@@ -1,5 +1,6 @@
 #include "core/operations/mend.h"
 
+#include <algorithm>
 #include <limits>
 
 #include "core/linework/edit.h"
@@ -8,7 +9,7 @@
 #include "core/linework/web.h"
 #include "core/objects/line.h"
 #include "core/operations/lines.h"
-#include "core/terrain/locator.h"
+#include "core/operations/with.h"
 
 namespace erdwerk::operations {
 
@@ -49,56 +50,96 @@ Result<linework::Line3D> withCornerAt(const linework::Line3D& line, geometry::Ve
     return linework::setRule(next, at, linework::FixedHeight{height});
 }
 
-Document withLine(const Document& document, ObjectId id,
-                  const std::function<Result<linework::Line3D>(const linework::Line3D&)>& edit) {
-    const auto* line = document.get<Line>(id);
-    if (line == nullptr || line->follows) return document;
-    auto next = edit(line->line);
-    return next ? setLine(document, id, std::move(*next)) : document;
+/// The document with this line changed; BadInput when it is gone or follows others.
+Result<Document> withChanged(const Document& document, ObjectId id,
+                             const std::function<Result<linework::Line3D>(const linework::Line3D&)>& edit) {
+    const auto line = ownLine(document, id);
+    if (!line) return tl::unexpected(line.error());
+    auto next = edit((*line)->line);
+    if (!next) return tl::unexpected(next.error());
+    return withLine(document, id, std::move(*next));
+}
+
+/// An edit of one line.
+Edit ofLine(ObjectId id, std::function<Result<linework::Line3D>(const linework::Line3D&)> edit) {
+    return [id, edit = std::move(edit)](const Document& d) -> Result<Edited> {
+        auto next = withChanged(d, id, edit);
+        if (!next) return tl::unexpected(next.error());
+        return std::move(*next);
+    };
+}
+
+/// With a grade point of this height where it passes the place; a vertex that stands there already takes it.
+Result<linework::Line3D> withHeightAt(const linework::Line3D& line, geometry::Vec2 place, double height) {
+    const auto nearest = geometry::nearestOn(planPath(line), place);
+    if (!nearest) return badInput("the line has no side");
+    const auto at = flat(line);
+    for (std::size_t i = 0; i < at.vertices.size(); ++i)
+        if (geometry::distance(at.vertices[i].place, nearest->place) < sameVertex)
+            return linework::setRule(line, i, linework::FixedHeight{height});
+    return linework::insertGradePoint(line, nearest->segment, nearest->fraction,
+                                      linework::FixedHeight{height});
+}
+
+/// The corner of two lines that is nearest to a place.
+struct NearestCorner {
+    ObjectId line;
+    ObjectId other;
+    std::size_t vertex = 0;
+    double distance = std::numeric_limits<double>::infinity();
+};
+
+Result<NearestCorner> nearestCorner(const Document& document, ObjectId first, ObjectId second,
+                                    geometry::Vec2 place) {
+    NearestCorner best;
+    for (const auto& [id, other] : {std::pair{first, second}, std::pair{second, first}}) {
+        const auto line = ownLine(document, id);
+        if (!line) return tl::unexpected(line.error());
+        for (const std::size_t i : cornersOf((*line)->line)) {
+            const double d = geometry::distance((*line)->line.vertices[i].place, place);
+            if (d < best.distance) best = {id, other, i, d};
+        }
+    }
+    return best;
 }
 
 }  // namespace
 
-Document shareCorner(const Document& document, ObjectId first, ObjectId second, geometry::Vec2 place,
-                     double height) {
-    Document next = document;
-    for (const ObjectId id : {first, second})
-        next = withLine(next, id, [&](const auto& line) { return withCornerAt(line, place, height); });
-    return next;
+Edit shareCorner(ObjectId first, ObjectId second, geometry::Vec2 place, double height) {
+    return [=](const Document& document) -> Result<Edited> {
+        Document next = document;
+        for (const ObjectId id : {first, second}) {
+            auto with =
+                withChanged(next, id, [&](const auto& line) { return withCornerAt(line, place, height); });
+            if (!with) return tl::unexpected(with.error());
+            next = std::move(*with);
+        }
+        return next;
+    };
 }
 
-Document moveNearestCorner(const Document& document, const Derived& derived, ObjectId first, ObjectId second,
-                           geometry::Vec2 place) {
-    ObjectId moved;
-    ObjectId onto;
-    std::size_t vertex = 0;
-    double best = std::numeric_limits<double>::infinity();
-    for (const auto& [id, other] : {std::pair{first, second}, std::pair{second, first}}) {
-        const auto* line = document.get<Line>(id);
-        if (line == nullptr) return document;
-        for (const std::size_t i : cornersOf(line->line)) {
-            const double d = geometry::distance(line->line.vertices[i].place, place);
-            if (d >= best) continue;
-            best = d;
-            moved = id;
-            onto = other;
-            vertex = i;
-        }
-    }
-    const auto* target = Derived::in(derived.lines, onto);
-    if (!moved || target == nullptr) return document;
-    const auto nearest =
-        geometry::nearestOn(target->path, document.get<Line>(moved)->line.vertices[vertex].place);
-    if (!nearest) return document;
-    const auto height = linework::heightAt(*target, geometry::distanceAlong(target->path, *nearest));
-    Document next = withLine(document, moved, [&](const auto& line) -> Result<linework::Line3D> {
-        auto to = linework::moveCorner(line, vertex, nearest->place);
-        if (!to || !height) return to;
-        return linework::setRule(*to, vertex, linework::FixedHeight{*height});
-    });
-    if (!height) return next;
-    return withLine(next, onto,
-                    [&](const auto& line) { return withCornerAt(line, nearest->place, *height); });
+Edit moveNearestCorner(const Results& seen, ObjectId first, ObjectId second, geometry::Vec2 place) {
+    return [=](const Document& document) -> Result<Edited> {
+        const auto corner = nearestCorner(document, first, second, place);
+        if (!corner) return tl::unexpected(corner.error());
+        const auto* target = Derived::in(seen->lines, corner->other);
+        if (target == nullptr) return badInput("the other line is gone");
+        const auto on = geometry::nearestOn(
+            target->path, document.get<Line>(corner->line)->line.vertices[corner->vertex].place);
+        if (!on) return badInput("the other line has no side");
+        const auto height = linework::heightAt(*target, geometry::distanceAlong(target->path, *on));
+        auto moved = withChanged(document, corner->line, [&](const auto& line) -> Result<linework::Line3D> {
+            auto to = linework::moveCorner(line, corner->vertex, on->place);
+            if (!to || !height) return to;
+            return linework::setRule(*to, corner->vertex, linework::FixedHeight{*height});
+        });
+        if (!moved) return tl::unexpected(moved.error());
+        if (!height) return std::move(*moved);
+        auto both = withChanged(*moved, corner->other,
+                                [&](const auto& line) { return withCornerAt(line, on->place, *height); });
+        if (!both) return tl::unexpected(both.error());
+        return std::move(*both);
+    };
 }
 
 std::optional<double> overshoot(const Document& document, ObjectId line, geometry::Vec2 place) {
@@ -111,17 +152,15 @@ std::optional<double> overshoot(const Document& document, ObjectId line, geometr
     return std::min(before, geometry::lengthOf(path) - before);
 }
 
-Document trimOvershoot(const Document& document, const Derived& derived, ObjectId line, geometry::Vec2 place,
-                       double height) {
-    const auto* resolved = Derived::in(derived.lines, line);
-    if (resolved == nullptr) return document;
-    return withLine(document, line, [&](const linework::Line3D& l) -> Result<linework::Line3D> {
-        const auto on = geometry::nearestOn(resolved->path, place);
+Edit trimOvershoot(const Results& seen, ObjectId line, geometry::Vec2 place, double height) {
+    return ofLine(line, [=](const linework::Line3D& l) -> Result<linework::Line3D> {
+        const auto* resolved = Derived::in(seen->lines, line);
+        const auto on = resolved == nullptr ? std::nullopt : geometry::nearestOn(resolved->path, place);
         if (!on) return badInput("there is nothing beyond");
         const double at = geometry::distanceAlong(resolved->path, *on);
         const bool keepFirst = at * 2 > resolved->length;
         auto piece = linework::pieceOf(l, *resolved, keepFirst ? 0 : at, keepFirst ? at : resolved->length,
-                                       surroundings(derived));
+                                       surroundings(*seen));
         if (!piece) return tl::unexpected(piece.error());
         auto& end = keepFirst ? piece->line.vertices.back() : piece->line.vertices.front();
         end.rule = linework::FixedHeight{height};
@@ -129,8 +168,8 @@ Document trimOvershoot(const Document& document, const Derived& derived, ObjectI
     });
 }
 
-Document moveEnd(const Document& document, ObjectId line, bool last, geometry::Vec3 place) {
-    return withLine(document, line, [&](const linework::Line3D& l) -> Result<linework::Line3D> {
+Edit moveEnd(ObjectId line, bool last, geometry::Vec3 place) {
+    return ofLine(line, [=](const linework::Line3D& l) -> Result<linework::Line3D> {
         const std::size_t vertex = last ? l.vertices.size() - 1 : 0;
         auto moved = linework::moveCorner(l, vertex, {place.x, place.y});
         if (!moved) return moved;
@@ -138,32 +177,35 @@ Document moveEnd(const Document& document, ObjectId line, bool last, geometry::V
     });
 }
 
-Document addToSurface(const Document& document, ObjectId surface, const std::string& setName,
-                      const std::vector<geometry::Vec3>& points, const std::string& code) {
-    // Numbers are unique in the whole project.
-    unsigned long long number = 1;
-    for (const ObjectId id : document.all<Points>())
-        number = std::max(number, std::stoull(survey::nextNumber(document.get<Points>(id)->set)));
-    std::vector<survey::SurveyPoint> added;
-    added.reserve(points.size());
-    for (const auto& p : points) added.push_back({std::to_string(number++), {p.x, p.y}, p.z, code, ""});
-    ObjectId set;
-    Document next = addPoints(document, setName, std::move(added), &set);
-    if (!hasSource(next, surface, set)) next = addSource(next, surface, {set, Role::Points});
-    return next;
+Edit moveEndOnto(ObjectId line, bool last, geometry::Vec3 place, ObjectId other) {
+    return [=](const Document& d) -> Result<Edited> {
+        auto moved = moveEnd(line, last, place)(d);
+        if (!moved) return moved;
+        return setHeightOnLine(other, place.plan(), place.z)(moved->document);
+    };
 }
 
-Result<Document> tryEdit(const Derived& derived, ObjectId surface, const SurfaceEdit& edit) {
-    const auto* locator = derived.surface(surface);
-    if (locator == nullptr) return badInput("there is no surface to edit");
-    if (edit.edit.kind == terrain::EditKind::TakeOver) {
-        if (edit.surface == surface) return badInput("a surface cannot take over itself");
-        if (derived.surface(edit.surface) == nullptr) return badInput("that surface cannot be built");
-    } else if (edit.edit.kind != terrain::EditKind::Raise) {
-        const auto tin = terrain::edited(locator->tin(), edit.edit);
-        if (!tin) return tl::unexpected(tin.error());
-    }
-    return addEdit(derived.document, surface, edit);
+Edit setHeightOnLine(ObjectId line, geometry::Vec2 place, double height) {
+    return ofLine(line, [=](const linework::Line3D& l) { return withHeightAt(l, place, height); });
+}
+
+Edit interpolateMissing(ObjectId line) {
+    return ofLine(line, [](const linework::Line3D& before) -> Result<linework::Line3D> {
+        auto next = before;
+        auto& vs = next.vertices;
+        for (auto& v : vs)
+            if (std::holds_alternative<linework::NoHeight>(v.rule)) v.rule = linework::Interpolated{};
+        if (next.closed) return next;
+        const auto known = [](const linework::LineVertex& v) {
+            return std::holds_alternative<linework::FixedHeight>(v.rule);
+        };
+        const auto first = std::find_if(vs.begin(), vs.end(), known);
+        const auto last = std::find_if(vs.rbegin(), vs.rend(), known);
+        if (first == vs.end()) return next;
+        if (std::holds_alternative<linework::Interpolated>(vs.front().rule)) vs.front().rule = first->rule;
+        if (std::holds_alternative<linework::Interpolated>(vs.back().rule)) vs.back().rule = last->rule;
+        return next;
+    });
 }
 
 }  // namespace erdwerk::operations

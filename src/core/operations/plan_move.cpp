@@ -5,6 +5,8 @@
 #include <set>
 
 #include "core/objects/line.h"
+#include "core/objects/points.h"
+#include "core/survey/points.h"
 
 namespace erdwerk::operations {
 

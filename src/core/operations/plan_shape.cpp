@@ -12,6 +12,7 @@
 #include "core/linework/pieces.h"
 #include "core/linework/smooth_side.h"
 #include "core/objects/line.h"
+#include "core/operations/with.h"
 #include "core/route/alignment.h"
 
 namespace erdwerk::operations {
@@ -72,7 +73,7 @@ Edit reshaping(const Results& seen, ObjectId id,
         [seen, id, edit = std::move(edit)](const Document& document, const OfLine& of) -> Result<Edited> {
             auto next = edit(of, surroundings(*seen));
             if (!next) return tl::unexpected(next.error());
-            Document d = setLine(document, id, next->line);
+            Document d = withLine(document, id, next->line);
             return Edited(std::move(d), {}, whatBecame(document, {*next}));
         });
 }
@@ -82,7 +83,7 @@ Edited inParts(const Document& document, ObjectId id, std::vector<Reshaped> part
     const auto object = document.find(id);
     objects::Line like = *document.get<objects::Line>(id);
     std::string said = whatBecame(document, parts);
-    Document d = setLine(document, id, std::move(parts.front().line));
+    Document d = withLine(document, id, std::move(parts.front().line));
     std::size_t number = 2;
     for (std::size_t i = 1; i < parts.size(); ++i, ++number) {
         const auto name = [&] { return object->name + " (" + std::to_string(number) + ")"; };
@@ -250,8 +251,9 @@ Edit joinLines(const Results& seen, ObjectId first, ObjectId second, const JoinO
             if (!next) return tl::unexpected(next.error());
             // What named parts of the second names them in the first, before what cannot be carried along
             // goes.
-            const Document with = setLine(document, first, next->line).withoutOnly(second);
-            return Edited(document::carried(document, with).withoutUsesOf(second), {},
+            const Document with = withLine(document, first, next->line).withoutOnly(second);
+            const document::EditTrace trace(document, with);
+            return Edited(document::carried(document, with, trace).withoutUsesOf(second), {},
                           whatBecame(document, {*next}));
         });
 }
@@ -313,7 +315,7 @@ Edit setSide(ObjectId line, std::size_t segment, std::optional<Vec2> through) {
             return badInput("an arc through this place would be straight");
         linework::refitSmooth(*next, *at);
         if (const auto problem = validate(*next)) return badInput(*problem);
-        return setLine(document, line, std::move(*next));
+        return withLine(document, line, std::move(*next));
     };
 }
 
@@ -323,7 +325,7 @@ Edit setSideSmooth(ObjectId line, std::size_t segment) {
         if (!own) return tl::unexpected(own.error());
         auto next = linework::withSmoothSide((*own)->line, segment);
         if (!next) return tl::unexpected(next.error());
-        return setLine(document, line, std::move(*next));
+        return withLine(document, line, std::move(*next));
     };
 }
 
@@ -337,7 +339,7 @@ Edit fitArc(const Results& seen, ObjectId line, std::size_t firstCorner, std::si
         std::string said = "Arc of radius " + formatLength(fitted->radius, display) + ", off by at most " +
                            formatFixed(fitted->deviation, 3);
         if (!became.empty()) said += "; " + became;
-        return Edited(setLine(document, line, std::move(fitted->reshaped.line)), {}, std::move(said));
+        return Edited(withLine(document, line, std::move(fitted->reshaped.line)), {}, std::move(said));
     });
 }
 
@@ -347,68 +349,37 @@ Edit smoothLine(const Results& seen, ObjectId line) {
     });
 }
 
-Edit thinLines(const Results& seen, const std::vector<ObjectId>& lines,
-               const linework::ThinOptions& options) {
-    return document::onlyWhileSame(seen->document, lines, [=](const Document& document) -> Result<Edited> {
-        Document d = document;
-        std::size_t before = 0;
-        std::size_t gone = 0;
-        std::vector<Reshaped> all;
-        for (const ObjectId id : lines) {
-            const auto own = ownLine(d, id);
-            const auto* resolved = Derived::in(seen->lines, id);
-            if (!own) return tl::unexpected(own.error());
-            if (resolved == nullptr) continue;
-            auto thin = linework::thinned((*own)->line, *resolved, options, surroundings(*seen));
-            if (!thin) return tl::unexpected(thin.error());
-            before += thin->before;
-            gone += thin->gone;
-            if (thin->gone == 0) continue;
-            d = setLine(d, id, thin->reshaped.line);
-            all.push_back(std::move(thin->reshaped));
-        }
-        if (gone == 0) return badInput("no point can go");
-        // Controls that went are what was asked for.
-        for (auto& part : all) part.left = 0;
-        auto became = whatBecame(document, all);
-        return Edited(d, {},
-                      std::to_string(gone) + " of " + std::to_string(before) + " points went" +
-                          (became.empty() ? "" : "; " + became));
-    });
-}
-
-Result<linework::ThinOptions> parseThin(const std::string& text) {
-    linework::ThinOptions out;
-    std::size_t at = 0;
-    const std::string words = text + " ";
-    while (at < words.size()) {
-        const auto end = words.find(' ', at);
-        const std::string word = words.substr(at, end - at);
-        at = end + 1;
-        if (word.empty()) continue;
-        const auto figure = [&](std::string_view of) {
-            const auto value = parseNumber(of);
-            return value && *value > 0 ? value : std::nullopt;
-        };
-        if (word.size() > 3 && word.ends_with("deg")) {
-            const auto value = figure(std::string_view(word).substr(0, word.size() - 3));
-            if (!value) return badInput("'" + word + "' is no angle above 0");
-            out.angle = Angle::degrees(*value);
-        } else if (word.front() == '<') {
-            const auto value = figure(std::string_view(word).substr(1));
-            if (!value) return badInput("'" + word + "' is no spacing above 0");
-            out.spacing = *value;
-        } else {
-            const auto value = figure(word);
-            if (!value)
-                return badInput("'" + word +
-                                "' is no deviation; write 0.02, an angle like 3deg, a spacing like <0.5");
-            out.deviation = *value;
-        }
-    }
-    if (!(out.deviation > 0) && !(out.angle.radians() > 0) && !(out.spacing > 0))
-        return badInput("type a deviation like 0.02, an angle like 3deg, a spacing like <0.5");
-    return out;
+document::LongEdit thinLines(const Results& seen, const std::vector<ObjectId>& lines,
+                             const linework::ThinOptions& options) {
+    return document::onlyWhileSame(
+        seen->document, lines, [=](const Document& document, const Context& context) -> Result<Edited> {
+            Document d = document;
+            std::size_t before = 0;
+            std::size_t gone = 0;
+            std::vector<Reshaped> all;
+            for (const ObjectId id : lines) {
+                if (context.isCancelled()) return cancelled();
+                context.report(static_cast<double>(&id - lines.data()) / static_cast<double>(lines.size()));
+                const auto own = ownLine(d, id);
+                const auto* resolved = Derived::in(seen->lines, id);
+                if (!own) return tl::unexpected(own.error());
+                if (resolved == nullptr) continue;
+                auto thin = linework::thinned((*own)->line, *resolved, options, surroundings(*seen));
+                if (!thin) return tl::unexpected(thin.error());
+                before += thin->before;
+                gone += thin->gone;
+                if (thin->gone == 0) continue;
+                d = withLine(d, id, thin->reshaped.line);
+                all.push_back(std::move(thin->reshaped));
+            }
+            if (gone == 0) return badInput("no point can go");
+            // Controls that went are what was asked for.
+            for (auto& part : all) part.left = 0;
+            auto became = whatBecame(document, all);
+            return Edited(d, {},
+                          std::to_string(gone) + " of " + std::to_string(before) + " points went" +
+                              (became.empty() ? "" : "; " + became));
+        });
 }
 
 Edit insertTyped(ObjectId line, const std::string& text) {
@@ -423,7 +394,7 @@ Edit insertTyped(ObjectId line, const std::string& text) {
         if (every) {
             auto next = linework::withCornersEvery((*own)->line, *figure);
             if (!next) return tl::unexpected(next.error());
-            return setLine(document, line, std::move(*next));
+            return withLine(document, line, std::move(*next));
         }
         Line3D next = (*own)->line;
         if (*figure >= linework::placed(next).length) return badInput("that is beyond the end of the line");
@@ -431,7 +402,7 @@ Edit insertTyped(ObjectId line, const std::string& text) {
         linework::cornerAt(next, *figure);
         if (next.vertices.size() == before && next == (*own)->line)
             return badInput("there is a corner here already");
-        return setLine(document, line, std::move(next));
+        return withLine(document, line, std::move(next));
     };
 }
 

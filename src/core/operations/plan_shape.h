@@ -48,7 +48,8 @@ Edit setSide(ObjectId line, std::size_t segment, std::optional<geometry::Vec2> t
 Edit setSideSmooth(ObjectId line, std::size_t segment);
 Edit fitArc(const Results& seen, ObjectId line, std::size_t firstCorner, std::size_t lastCorner);
 Edit smoothLine(const Results& seen, ObjectId line);
-Edit thinLines(const Results& seen, const std::vector<ObjectId>& lines, const linework::ThinOptions& options);
+document::LongEdit thinLines(const Results& seen, const std::vector<ObjectId>& lines,
+                             const linework::ThinOptions& options);
 /// "0.02", "0.02 5 3deg"… see parseThin.
 Result<linework::ThinOptions> parseThin(const std::string& text);
 /// At "25" or, with several, "every 5".

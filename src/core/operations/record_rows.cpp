@@ -12,6 +12,7 @@
 #include "core/linework/to_next.h"
 #include "core/objects/earthwork.h"
 #include "core/objects/label.h"
+#include "core/objects/points.h"
 #include "core/operations/lines.h"
 #include "core/parcel/parcel.h"
 #include "core/route/alignment.h"

@@ -14,7 +14,6 @@
 #include "core/objects/line.h"
 #include "core/objects/parcel.h"
 #include "core/objects/profile.h"
-#include "core/operations/edit.h"
 #include "core/route/design_edit.h"
 
 namespace erdwerk::operations {
@@ -109,18 +108,20 @@ Edit makeParcel(ObjectId line) {
     };
 }
 
-Document parcelsFromClosedLines(const Document& document) {
-    std::set<ObjectId> taken;
-    for (const ObjectId id : document.all<objects::Parcel>())
-        taken.insert(document.get<objects::Parcel>(id)->line);
-    Document out = document;
-    for (const ObjectId id : document.all<objects::Line>()) {
-        const auto& line = document.get<objects::Line>(id)->line;
-        if (!line.closed || cornersOf(line).size() < 2 || taken.count(id) != 0) continue;
-        out =
-            out.added(freeName<objects::Parcel>(out, document.nameOf(id)), objects::Parcel{id, false, 0, {}});
-    }
-    return out;
+Edit parcelsFromClosedLines() {
+    return [](const Document& document) -> Result<Edited> {
+        std::set<ObjectId> taken;
+        for (const ObjectId id : document.all<objects::Parcel>())
+            taken.insert(document.get<objects::Parcel>(id)->line);
+        Document out = document;
+        for (const ObjectId id : document.all<objects::Line>()) {
+            const auto& line = document.get<objects::Line>(id)->line;
+            if (!line.closed || cornersOf(line).size() < 2 || taken.count(id) != 0) continue;
+            out = out.added(freeName<objects::Parcel>(out, document.nameOf(id)),
+                            objects::Parcel{id, false, 0, {}});
+        }
+        return out;
+    };
 }
 
 Edit newProfile(ObjectId alignment, ObjectId ground) {

@@ -9,8 +9,8 @@ Edit makeAlignment(ObjectId line);
 Edit reverseAlignment(ObjectId alignment);
 /// BadInput for a line of fewer than three corners.
 Edit makeParcel(ObjectId line);
-/// The document with a parcel on each closed line that has none, by its name.
-Document parcelsFromClosedLines(const Document& document);
+/// A parcel on each closed line that has none, by its name.
+Edit parcelsFromClosedLines();
 /// The surface that covers most of an alignment, the upper one of two that cover the same; none when none
 /// covers any of it.
 ObjectId surfaceUnder(const Derived& derived, ObjectId alignment);

@@ -6,9 +6,9 @@
 #include "core/objects/alignment.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
-#include "core/operations/edit.h"
 #include "core/operations/records.h"
 #include "core/operations/show.h"
+#include "core/operations/with.h"
 #include "core/route/chain.h"
 #include "core/route/tangency.h"
 
@@ -89,7 +89,7 @@ namespace {
 Result<Edited> putAway(const Document& d, const std::vector<ObjectId>& lines) {
     ObjectId group = d.byName<objects::Group>("Sources");
     Document out = group ? d : d.added("Sources", objects::Group{"#6B7780"}, &group);
-    for (const ObjectId line : lines) out = setGroup(out, line, group);
+    for (const ObjectId line : lines) out = withGroup(out, line, group);
     return setShown({group}, false)(out);
 }
 

@@ -6,6 +6,7 @@
 #include "core/linework/rules/height_rule.h"
 #include "core/linework/rules/rule_kind.h"
 #include "core/objects/line.h"
+#include "core/operations/with.h"
 
 namespace erdwerk::operations {
 
@@ -50,7 +51,7 @@ Edit ofParts(const std::vector<LinePart>& parts, const char* nothing, OnLine cha
             auto next = change(id, line->line, marked);
             if (next == line->line) continue;
             any = true;
-            d = setLine(d, id, std::move(next));
+            d = withLine(d, id, std::move(next));
         }
         if (!any) return badInput(nothing);
         return d;
@@ -130,7 +131,7 @@ Edit keepHeights(ObjectId line, const std::vector<std::pair<std::size_t, double>
         Line3D next = on->line;
         for (const auto& [vertex, height] : heights)
             if (vertex < next.vertices.size()) next.vertices[vertex].rule = linework::FixedHeight{height};
-        return setLine(document, line, std::move(next));
+        return withLine(document, line, std::move(next));
     };
 }
 

@@ -14,6 +14,9 @@
 #include "core/objects/alignment.h"
 #include "core/objects/line.h"
 #include "core/objects/parcel.h"
+#include "core/objects/points.h"
+#include "core/operations/surfaces.h"
+#include "core/operations/with.h"
 
 namespace erdwerk::operations {
 
@@ -94,7 +97,7 @@ Edit ofOneLine(ObjectId id, std::function<Result<Line3D>(const Line3D&)> edit) {
         if (!line) return tl::unexpected(line.error());
         auto next = edit((*line)->line);
         if (!next) return tl::unexpected(next.error());
-        return setLine(document, id, std::move(*next));
+        return withLine(document, id, std::move(*next));
     };
 }
 
@@ -124,7 +127,7 @@ Edit lift(const Results& seen, const std::vector<LinePart>& parts, double amount
                     if (of == id && vertex && *vertex < marked.size()) marked[*vertex] = true;
                 auto next = Lifting(line->line, *resolved, std::move(marked), lifted, amount).run();
                 any = any || !(next == line->line);
-                d = setLine(d, id, std::move(next));
+                d = withLine(d, id, std::move(next));
             }
             if (!any) return badInput("there is no height to lift");
             return d;
@@ -148,7 +151,7 @@ Edit matchLine(ObjectId line, ObjectId other, const std::string& typed) {
         Line3D next = on->line;
         for (auto& v : next.vertices)
             if (v.isCorner || isControl(v.rule)) v.rule = *rule;
-        return setLine(document, line, std::move(next));
+        return withLine(document, line, std::move(next));
     };
 }
 
@@ -178,7 +181,7 @@ Edit interpolate(const std::vector<LinePart>& parts) {
             Line3D next = line->line;
             next.vertices[*vertex].rule = linework::Interpolated{};
             next.vertices[*vertex].curve.reset();
-            d = setLine(d, id, std::move(next));
+            d = withLine(d, id, std::move(next));
         }
         return d;
     };
@@ -306,7 +309,7 @@ Edit drapeStretch(const Results& seen, ObjectId surface, ObjectId line, double f
         }
         auto next = linework::withStretch((*own)->line, from, to, points);
         if (!next) return tl::unexpected(next.error());
-        return setLine(document, line, std::move(*next));
+        return withLine(document, line, std::move(*next));
     };
 }
 
@@ -411,7 +414,7 @@ Edit giveHeights(const Results& seen, const std::vector<ObjectId>& lines,
                  const linework::HeightsGiven& found) {
     return document::onlyWhileSame(seen->document, lines, [=](const Document& document) -> Result<Edited> {
         Document d = document;
-        for (std::size_t i = 0; i < lines.size(); ++i) d = setLine(d, lines[i], found.lines[i]);
+        for (std::size_t i = 0; i < lines.size(); ++i) d = withLine(d, lines[i], found.lines[i]);
         if (found.given.empty()) return badInput("nothing gives these lines a height");
         return Edited(
             d, "Give heights to " + std::to_string(lines.size()) + (lines.size() == 1 ? " line" : " lines"));

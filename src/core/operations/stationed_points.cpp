@@ -6,8 +6,9 @@
 #include <set>
 
 #include "core/derive/route_result.h"
+#include "core/objects/points.h"
 #include "core/objects/profile.h"
-#include "core/operations/edit.h"
+#include "core/operations/with.h"
 #include "core/route/design.h"
 
 namespace erdwerk::operations {
@@ -70,10 +71,10 @@ Edit pointsByStation(const Results& seen, ObjectId alignment, const std::string&
             tie.points.push_back({row.name, row.station, row.offset});
         }
         if (points.empty()) return badInput("there are no rows");
-        if (ties == StationTies::Loose) return addPoints(d, freshName<Points>(d, set), std::move(points));
+        if (ties == StationTies::Loose) return withPointsIn(d, freshName<Points>(d, set), std::move(points));
         if (auto differ = numbersDiffer(tie.points); !differ) return tl::unexpected(differ.error());
         ObjectId id;
-        const Document out = addPoints(d, freshName<Points>(d, set), std::move(points), &id);
+        const Document out = withPointsIn(d, freshName<Points>(d, set), std::move(points), &id);
         return document::changed<Points>(
             out, id, [&](Points& p) { p.tie = std::make_shared<const objects::StationTie>(std::move(tie)); });
     };
@@ -147,7 +148,7 @@ Edit connectByOffset(const Results& seen, ObjectId set, ObjectId alignment,
                     const std::string stem =
                         d.nameOf(alignment) + " " +
                         formatFixed(all[from].offset, d.settings().display.lengthDecimals);
-                    out = connectPoints(out, set, chain, freshName<objects::Line>(out, stem));
+                    out = withLineThrough(out, set, chain, freshName<objects::Line>(out, stem));
                     ++made;
                 }
                 from = to;

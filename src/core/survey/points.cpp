@@ -7,7 +7,15 @@
 
 namespace erdwerk::survey {
 
-PointSet::PointSet(std::vector<SurveyPoint> points) : size_(points.size()) {
+namespace {
+
+std::shared_ptr<const void> freshGeometry() {
+    return std::make_shared<const char>();
+}
+
+}  // namespace
+
+PointSet::PointSet(std::vector<SurveyPoint> points) : size_(points.size()), geometry_(freshGeometry()) {
     for (std::size_t from = 0; from < points.size(); from += blockSize) {
         const auto first = points.begin() + static_cast<std::ptrdiff_t>(from);
         const auto last =
@@ -20,6 +28,7 @@ PointSet::PointSet(std::vector<SurveyPoint> points) : size_(points.size()) {
 PointSet PointSet::fromBlocks(std::vector<std::shared_ptr<const Block>> blocks) {
     PointSet set;
     set.blocks_ = std::move(blocks);
+    set.geometry_ = freshGeometry();
     for (const auto& block : set.blocks_) set.size_ += block->size();
     return set;
 }
@@ -33,7 +42,9 @@ PointSet PointSet::with(std::size_t i, SurveyPoint point) const {
     assert(i < size_);
     PointSet out = *this;
     auto block = std::make_shared<Block>(*blocks_[i / blockSize]);
-    (*block)[i % blockSize] = std::move(point);
+    auto& was = (*block)[i % blockSize];
+    if (!(was.plan == point.plan) || was.height != point.height) out.geometry_ = freshGeometry();
+    was = std::move(point);
     out.blocks_[i / blockSize] = std::move(block);
     return out;
 }

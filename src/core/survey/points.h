@@ -37,6 +37,9 @@ public:
     /// Requires i < size().
     [[nodiscard]] const SurveyPoint& operator[](std::size_t i) const;
     [[nodiscard]] const std::vector<std::shared_ptr<const Block>>& blocks() const { return blocks_; }
+    /// Stands for the places and heights of all points: the same pointer while none of them changed, whatever
+    /// numbers, codes and notes did. Null for an empty set.
+    [[nodiscard]] const std::shared_ptr<const void>& geometry() const { return geometry_; }
 
     [[nodiscard]] PointSet with(std::size_t i, SurveyPoint point) const;
     [[nodiscard]] PointSet appended(std::vector<SurveyPoint> points) const;
@@ -48,6 +51,7 @@ public:
 private:
     std::vector<std::shared_ptr<const Block>> blocks_;  ///< all full but the last
     std::size_t size_ = 0;
+    std::shared_ptr<const void> geometry_;
 };
 
 /// Points to be joined into one line, by position in the set.

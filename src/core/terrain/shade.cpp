@@ -6,7 +6,8 @@
 
 namespace erdwerk::terrain {
 
-Shading::Shading(std::shared_ptr<const TinLocator> surface) : surface_(std::move(surface)) {
+Shading::Shading(std::shared_ptr<const TinLocator> surface, const Context& context)
+    : surface_(std::move(surface)) {
     const Tin& tin = surface_->tin();
     normals_.assign(3 * tin.vertexCount(), 0.0F);
     if (!tin.empty()) lowest_ = highest_ = tin.vertex(0).z;
@@ -15,6 +16,7 @@ Shading::Shading(std::shared_ptr<const TinLocator> surface) : surface_(std::move
         highest_ = std::max(highest_, v.z);
     }
     for (std::uint32_t t = 0; t < tin.triangleCount(); ++t) {
+        if (t % 65536 == 0 && context.isCancelled()) return;
         const auto [a, b, c] = tin.triangle(t);
         const Vec3 u{b.x - a.x, b.y - a.y, b.z - a.z};
         const Vec3 v{c.x - a.x, c.y - a.y, c.z - a.z};

@@ -11,7 +11,8 @@ namespace erdwerk::terrain {
 /// Normals at the vertices, averaged over the triangles round them by area, so that the light runs smoothly.
 class Shading {
 public:
-    explicit Shading(std::shared_ptr<const TinLocator> surface);
+    /// Costs about as much as looking at each triangle. Cancelled it is unfinished: throw it away.
+    explicit Shading(std::shared_ptr<const TinLocator> surface, const Context& context = {});
 
     struct Cell {
         float height = 0;

@@ -2,8 +2,14 @@
 
 #include "core/objects/line.h"
 #include "core/objects/parcel.h"
-#include "core/operations/edit.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
+#include "core/operations/objects.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
+#include "core/operations/with.h"
 #include "demo_site/project.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 #include "support/mended.h"
 
@@ -59,8 +65,8 @@ TEST(Findings, EveryFixRemovesItsFinding) {
 }
 
 TEST(Findings, AFixThatChangesNothingSaysSo) {
-    const auto before =
-        operations::addPoints({}, "s", {{"7", {0, 0}, 1.0, "", ""}, {"7", {5, 0}, 1.0, "", ""}});
+    const auto before = test::afterEdit(
+        {}, operations::addPoints("s", {{"7", {0, 0}, 1.0, "", ""}, {"7", {5, 0}, 1.0, "", ""}}));
     const auto all = findingsOf(before);
     const auto* f = find(all, "same-number");
     ASSERT_NE(f, nullptr);
@@ -114,25 +120,25 @@ TEST(Findings, APlanLineWithoutAnyHeightIsFine) {
 }
 
 TEST(Findings, ASurfaceThatCannotBeBuiltSaysWhy) {
-    const auto all = findingsOf(operations::addSurface({}, "Empty", {}));
+    const auto all = findingsOf(test::afterEdit({}, operations::addSurface("Empty", {})));
     ASSERT_NE(find(all, "no-surface"), nullptr);
     EXPECT_THAT(all.front().text, testing::HasSubstr("fewer than three points"));
 }
 
 TEST(Findings, RepeatedNumbersAreFound) {
-    const auto d = operations::addPoints({}, "s", {{"7", {0, 0}, 1.0, "", ""}, {"7", {5, 0}, 1.0, "", ""}});
+    const auto d = test::afterEdit(
+        {}, operations::addPoints("s", {{"7", {0, 0}, 1.0, "", ""}, {"7", {5, 0}, 1.0, "", ""}}));
     const auto all = findingsOf(d);
     ASSERT_NE(find(all, "same-number"), nullptr);
     EXPECT_TRUE(findingsOf(test::mended(find(all, "same-number")->fixes.front(), d)).empty());
 }
 
 TEST(Findings, RepeatedNumbersCanAllBeMendedInOneOfThreeWays) {
-    const auto d = operations::addPoints({}, "s",
-                                         {{"7", {0, 0}, 1.0, "", ""},
-                                          {"7", {5, 0}, 1.0, "", ""},
-                                          {"8", {9, 0}, 1.0, "", ""},
-                                          {"7", {9, 5}, 1.0, "", ""},
-                                          {"7a", {9, 9}, 1.0, "", ""}});
+    const auto d = test::afterEdit({}, operations::addPoints("s", {{"7", {0, 0}, 1.0, "", ""},
+                                                                   {"7", {5, 0}, 1.0, "", ""},
+                                                                   {"8", {9, 0}, 1.0, "", ""},
+                                                                   {"7", {9, 5}, 1.0, "", ""},
+                                                                   {"7a", {9, 9}, 1.0, "", ""}}));
     const auto all = findingsOf(d);
     const auto ways = waysToFixAll(all, "same-number");
     ASSERT_EQ(ways.size(), 3U);
@@ -156,14 +162,15 @@ TEST(Findings, AFixSaysItsFigureAndWhoseItIs) {
     Document d;
     ObjectId a;
     ObjectId b;
-    d = operations::addPoints(
-        d, "p", {{"1", {0, 0}, 1.0, "", ""}, {"2", {50, 0}, 2.0, "", ""}, {"3", {0, 50}, 3.0, "", ""}});
+    d = test::afterEdit(
+        d, operations::addPoints(
+               "p", {{"1", {0, 0}, 1.0, "", ""}, {"2", {50, 0}, 2.0, "", ""}, {"3", {0, 50}, 3.0, "", ""}}));
     d = d.added("Ditch", objects::Line{linework::lineThrough(places("2 10, 20 10"), {1.0, 1.0}), {}}, &a);
     d = d.added("Path", objects::Line{linework::lineThrough(places("10 2, 10 20"), {4.0, 4.0}), {}}, &b);
-    d = operations::addSurface(d, "Ground",
-                               {{d.byName<objects::Points>("p"), objects::Role::Points},
-                                {a, objects::Role::Breakline},
-                                {b, objects::Role::Breakline}});
+    d = test::afterEdit(
+        d, operations::addSurface("Ground", {{d.byName<objects::Points>("p"), objects::Role::Points},
+                                             {a, objects::Role::Breakline},
+                                             {b, objects::Role::Breakline}}));
     const auto all = findingsOf(d);
     const auto* f = find(all, "crossing-breaklines");
     ASSERT_NE(f, nullptr);
@@ -174,14 +181,14 @@ TEST(Findings, AFixSaysItsFigureAndWhoseItIs) {
 
 TEST(Findings, ARimFixSaysHowMuchItTakes) {
     // A square, and a point 0.1 outside the middle of its south side: two needles of 5 m² in all at the rim.
-    Document d = operations::addPoints({}, "p",
-                                       {{"1", {0, 0}, 1.0, "", ""},
-                                        {"2", {100, 0}, 1.0, "", ""},
-                                        {"3", {100, 100}, 1.0, "", ""},
-                                        {"4", {0, 100}, 1.0, "", ""},
-                                        {"5", {50, -0.1}, 1.0, "", ""},
-                                        {"6", {50, 0.1}, 1.0, "", ""}});
-    d = operations::addSurface(d, "Ground", {{d.byName<objects::Points>("p"), objects::Role::Points}});
+    Document d = test::afterEdit({}, operations::addPoints("p", {{"1", {0, 0}, 1.0, "", ""},
+                                                                 {"2", {100, 0}, 1.0, "", ""},
+                                                                 {"3", {100, 100}, 1.0, "", ""},
+                                                                 {"4", {0, 100}, 1.0, "", ""},
+                                                                 {"5", {50, -0.1}, 1.0, "", ""},
+                                                                 {"6", {50, 0.1}, 1.0, "", ""}}));
+    d = test::afterEdit(
+        d, operations::addSurface("Ground", {{d.byName<objects::Points>("p"), objects::Role::Points}}));
     const auto all = findingsOf(d);
     const auto* f = find(all, "rim-needles");
     ASSERT_NE(f, nullptr);
@@ -195,16 +202,19 @@ TEST(Findings, ACircleThroughLinesAndASurfaceNamesAllThatIsInIt) {
     Document d;
     ObjectId a;
     ObjectId ground;
-    d = operations::addPoints(
-        d, "p", {{"1", {0, 0}, 1.0, "", ""}, {"2", {50, 0}, 2.0, "", ""}, {"3", {0, 50}, 3.0, "", ""}});
+    d = test::afterEdit(
+        d, operations::addPoints(
+               "p", {{"1", {0, 0}, 1.0, "", ""}, {"2", {50, 0}, 2.0, "", ""}, {"3", {0, 50}, 3.0, "", ""}}));
     d = d.added("A", objects::Line{linework::lineThrough(places("5 5, 20 5, 20 20"), {10.0, 11.0, 12.0}), {}},
                 &a);
-    d = operations::addSurface(
-        d, "Ground", {{d.byName<objects::Points>("p"), objects::Role::Points}, {a, objects::Role::Breakline}},
+    d = test::afterEdit(
+        d,
+        operations::addSurface("Ground", {{d.byName<objects::Points>("p"), objects::Role::Points},
+                                          {a, objects::Role::Breakline}}),
         &ground);
     auto line = d.get<objects::Line>(a)->line;
     line.vertices[0].rule = linework::OnSurface{ground, 0};
-    d = operations::setLine(d, a, line);
+    d = operations::withLine(d, a, line);
     const auto all = findingsOf(d);
     const auto* f = find(all, "height-rule-circle");
     ASSERT_NE(f, nullptr);
@@ -214,11 +224,10 @@ TEST(Findings, ACircleThroughLinesAndASurfaceNamesAllThatIsInIt) {
 }
 
 TEST(Findings, TwoHeightsAtOnePlaceAreAsSeriousAsACrossing) {
-    const auto d = operations::addPoints({}, "p",
-                                         {{"1", {0, 0}, 1.0, "", ""},
-                                          {"2", {0, 0}, 2.0, "", ""},
-                                          {"3", {9, 9}, 3.0, "", ""},
-                                          {"4", {9, 9}, 3.0, "", ""}});
+    const auto d = test::afterEdit({}, operations::addPoints("p", {{"1", {0, 0}, 1.0, "", ""},
+                                                                   {"2", {0, 0}, 2.0, "", ""},
+                                                                   {"3", {9, 9}, 3.0, "", ""},
+                                                                   {"4", {9, 9}, 3.0, "", ""}}));
     std::vector<Severity> severities;
     for (const auto& f : findingsOf(d))
         if (f.kind == "same-place") severities.push_back(f.severity);
@@ -246,8 +255,9 @@ TEST(Findings, FollowUnitsDecimalsAndNamesAsTheyChange) {
     settings.display.lengthDecimals = 4;
     d = d.withSettings(settings);
     EXPECT_EQ(texts(), fresh());
-    for (const auto id : d.all<objects::Surface>()) d = operations::rename(d, id, "Renamed");
-    for (const auto id : d.all<objects::Line>()) d = operations::rename(d, id, "Line of " + d.nameOf(id));
+    for (const auto id : d.all<objects::Surface>()) d = test::afterEdit(d, operations::rename(id, "Renamed"));
+    for (const auto id : d.all<objects::Line>())
+        d = test::afterEdit(d, operations::rename(id, "Line of " + d.nameOf(id)));
     EXPECT_EQ(texts(), fresh());
 }
 

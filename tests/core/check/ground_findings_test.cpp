@@ -6,9 +6,15 @@
 #include "core/linework/line3d.h"
 #include "core/objects/cloud.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
 #include "core/operations/mend.h"
+#include "core/operations/objects.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
 #include "core/survey/cloud.h"
 #include "core/terrain/locator.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 #include "support/mended.h"
 
@@ -42,15 +48,15 @@ struct Field {
         for (int y = 0; y <= 10; ++y)
             for (int x = 0; x <= 10; ++x)
                 all.push_back({std::to_string(all.size() + 1), {x * 10.0, y * 10.0}, 10.0, "", ""});
-        document = operations::addPoints({}, "s", std::move(all), &points);
-        document = operations::addSurface(document, "G", {{points, Role::Points}}, &surface);
+        document = test::afterEdit({}, operations::addPoints("s", std::move(all)), &points);
+        document = test::afterEdit(document, operations::addSurface("G", {{points, Role::Points}}), &surface);
     }
 
     ObjectId line(const std::string& name, const std::string& at, std::vector<std::optional<double>> heights,
                   Role role = Role::Breakline, bool closed = false) {
         ObjectId id;
         document = document.added(name, Line{linework::lineThrough(places(at), heights, closed), {}}, &id);
-        document = operations::addSource(document, surface, {id, role});
+        document = test::afterEdit(document, operations::addSource(surface, {id, role}));
         return id;
     }
 };
@@ -88,7 +94,9 @@ TEST(GroundFindings, ACrossingHasAFixForEachWayToMendIt) {
 TEST(GroundFindings, TheNearestCornerGoesOntoTheOtherLine) {
     const Crossed c;
     const auto derived = deriveAll(c.document);
-    const auto mended = operations::moveNearestCorner(c.document, derived, c.first, c.second, {51, 51});
+    const auto mended = test::afterEdit(
+        c.document, operations::moveNearestCorner(std::make_shared<const derive::Derived>(derived), c.first,
+                                                  c.second, {51, 51}));
     const auto b = deriveAll(mended).lines.at(c.second)->vertices.back();
     EXPECT_THAT(b.place, test::IsNear(51, 51, 1e-9));
     EXPECT_NEAR(*b.height, 11, 1e-9);
@@ -97,7 +105,9 @@ TEST(GroundFindings, TheNearestCornerGoesOntoTheOtherLine) {
 TEST(GroundFindings, AnOvershootIsTrimmedToTheOtherLine) {
     const Crossed c;
     EXPECT_NEAR(*operations::overshoot(c.document, c.second, {51, 51}), 3, 1e-9);
-    const auto mended = operations::trimOvershoot(c.document, deriveAll(c.document), c.second, {51, 51}, 11);
+    const auto mended = test::afterEdit(
+        c.document, operations::trimOvershoot(std::make_shared<const derive::Derived>(deriveAll(c.document)),
+                                              c.second, {51, 51}, 11));
     const auto derived = deriveAll(mended);
     const auto& line = *derived.lines.at(c.second);
     EXPECT_NEAR(line.length, 31, 1e-9);
@@ -108,8 +118,8 @@ TEST(GroundFindings, AnOvershootIsTrimmedToTheOtherLine) {
 TEST(GroundFindings, AnAcceptedFindingIsNotShownAgain) {
     const Crossed c;
     const auto found = of(c.document, "crossing-breaklines");
-    const auto accepted =
-        operations::accept(c.document, acceptance(found.front(), "a wall stands on the kerb"));
+    const auto accepted = test::afterEdit(
+        c.document, operations::accept(acceptance(found.front(), "a wall stands on the kerb")));
     EXPECT_TRUE(of(accepted, "crossing-breaklines").empty());
     EXPECT_EQ(accepted.settings().accepted.front().reason, "a wall stands on the kerb");
     // Another crossing of the same two lines is another finding.
@@ -121,7 +131,8 @@ TEST(GroundFindings, AnAcceptedFindingIsNotShownAgain) {
 
 TEST(GroundFindings, NearDuplicatesKeepOneOrTheOther) {
     Field g;
-    g.document = operations::addPoints(g.document, "s", {{"near", {50.015, 50}, 10.2, "", ""}});
+    g.document =
+        test::afterEdit(g.document, operations::addPoints("s", {{"near", {50.015, 50}, 10.2, "", ""}}));
     const auto found = of(g.document, "near-duplicates");
     ASSERT_EQ(found.size(), 1U);
     ASSERT_EQ(found.front().fixes.size(), 2U);
@@ -137,7 +148,8 @@ TEST(GroundFindings, NearDuplicatesKeepOneOrTheOther) {
 
 TEST(GroundFindings, ASpikeIsFoundAndASlopeIsNot) {
     Field g;
-    g.document = operations::setPointHeight(g.document, {g.points, 60}, 35.0);  // the one at 50, 50
+    g.document =
+        test::afterEdit(g.document, operations::setPointHeight({g.points, 60}, 35.0));  // the one at 50, 50
     const auto found = of(g.document, "spike");
     ASSERT_EQ(found.size(), 1U);
     EXPECT_THAT(found.front().at.value(), test::IsNear(50, 50, 0));
@@ -148,7 +160,8 @@ TEST(GroundFindings, ASpikeIsFoundAndASlopeIsNot) {
     // A steep plane has no spike.
     Document slope = g.document;
     for (std::size_t i = 0; i < 121; ++i)
-        slope = operations::setPointHeight(slope, {g.points, i}, 2.0 * static_cast<double>(i % 11) * 10);
+        slope = test::afterEdit(
+            slope, operations::setPointHeight({g.points, i}, 2.0 * static_cast<double>(i % 11) * 10));
     EXPECT_TRUE(of(slope, "spike").empty());
 }
 
@@ -208,7 +221,8 @@ TEST(GroundFindings, FlatTrianglesOnAContourAreFlipped) {
                                            {101.0, 101.0, 101.0, 101.0, 101.0}),
                      {}},
                 &high);
-    d = operations::addSurface(d, "N", {{low, Role::Contour}, {high, Role::Contour}}, &surface);
+    d = test::afterEdit(d, operations::addSurface("N", {{low, Role::Contour}, {high, Role::Contour}}),
+                        &surface);
     const auto found = of(d, "flat-triangles");
     ASSERT_FALSE(found.empty());
     std::size_t flat = 0;
@@ -236,7 +250,7 @@ TEST(GroundFindings, FlatTrianglesOnAContourAreFlipped) {
 TEST(GroundFindings, RimNeedlesGoWithOneFix) {
     Field g;
     // A point a hair outside the southern side makes two needles at the rim.
-    g.document = operations::addPoints(g.document, "s", {{"out", {50, -0.3}, 10.0, "", ""}});
+    g.document = test::afterEdit(g.document, operations::addPoints("s", {{"out", {50, -0.3}, 10.0, "", ""}}));
     const auto found = of(g.document, "rim-needles");
     ASSERT_EQ(found.size(), 1U);
     EXPECT_EQ(found.front().severity, Severity::Note);
@@ -277,8 +291,9 @@ TEST(GroundFindings, AMissingFileSaysWhichAndWhy) {
 
 TEST(GroundFindings, AnOwnEditThatDoesNotApplyIsFoundAndTakenOut) {
     Field g;
-    g.document = operations::addEdit(g.document, g.surface,
-                                     {{terrain::EditKind::AddPoint, {}, {500, 500, 1}}, {}, true});
+    g.document = test::afterEdit(
+        g.document,
+        operations::addOwnEdit(g.surface, {{terrain::EditKind::AddPoint, {}, {500, 500, 1}}, {}, true}));
     const auto found = of(g.document, "own-edit");
     ASSERT_EQ(found.size(), 1U);
     EXPECT_TRUE(of(test::mended(found.front().fixes.front(), g.document), "own-edit").empty());
@@ -286,7 +301,7 @@ TEST(GroundFindings, AnOwnEditThatDoesNotApplyIsFoundAndTakenOut) {
 
 TEST(GroundFindings, MemoryGivesTheSameFindings) {
     Field g;
-    g.document = operations::setPointHeight(g.document, {g.points, 60}, 35.0);
+    g.document = test::afterEdit(g.document, operations::setPointHeight({g.points, 60}, 35.0));
     derive::Model model;
     Memory memory;
     for (int round = 0; round < 2; ++round) {
@@ -295,7 +310,7 @@ TEST(GroundFindings, MemoryGivesTheSameFindings) {
         const auto kept = run(derived, &memory);
         ASSERT_EQ(fresh.size(), kept.size());
         for (std::size_t i = 0; i < fresh.size(); ++i) EXPECT_EQ(fresh[i].text, kept[i].text);
-        g.document = operations::rename(g.document, g.surface, "Renamed");
+        g.document = test::afterEdit(g.document, operations::rename(g.surface, "Renamed"));
     }
     EXPECT_EQ(memory.entries.size(), 2U);  // the points, and the surface under its new name
 }

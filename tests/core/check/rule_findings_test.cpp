@@ -5,8 +5,11 @@
 #include <random>
 #include "core/objects/group.h"
 #include "core/objects/line.h"
+#include "core/objects/surface.h"
 #include "core/operations/rules.h"
+#include "core/operations/surfaces.h"
 #include "core/terrain/locator.h"
+#include "support/after_edit.h"
 #include "support/mended.h"
 #include "support/plane_site.h"
 
@@ -60,7 +63,8 @@ TEST(RuleFindings, LinesOfAProjectTakeHeightsFromEachOther) {
 TEST(RuleFindings, TwoLinesAndASurfaceUseEachOtherByControl) {
     Site s;
     // The ditch is part of the ground and starts from the lane; the lane ends on the ground.
-    s.document = operations::addSource(s.document, s.ground, {s.ditch, objects::Role::Breakline});
+    s.document =
+        test::afterEdit(s.document, operations::addSource(s.ground, {s.ditch, objects::Role::Breakline}));
     s.type(s.ditch, 0, "=Lane");
     s.type(s.ditch, 1, "-1%");
     s.type(s.lane, 2, "=Ground");

@@ -7,8 +7,10 @@
 #include "core/objects/group.h"
 #include "core/objects/height_raster.h"
 #include "core/objects/line.h"
-#include "core/operations/edit.h"
+#include "core/objects/surface.h"
+#include "core/operations/surfaces.h"
 #include "core/survey/raster.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::derive {
@@ -51,14 +53,14 @@ TEST(DenseSource, ARidgeBecomesACrestInItsGroup) {
     const auto found = terrain::findCreases(field, {0.5, 10, 0.05});
     ASSERT_EQ(found.size(), 1U);
     EXPECT_EQ(found.front().kind, terrain::CreaseKind::Crest);
-    std::vector<ObjectId> made;
-    const auto with = addCreases(r.document, found, "Crests", "Toes", &made);
-    ASSERT_EQ(made.size(), 1U);
-    EXPECT_EQ(with.get<Line>(made.front())->style, LineStyle::Crest);
-    EXPECT_EQ(with.find(made.front())->group, with.byName<Group>("Crests"));
-    for (const auto& v : with.get<Line>(made.front())->line.vertices) EXPECT_NEAR(v.place.y, 20, 0.25);
+    const auto with = test::afterEdit(r.document, addCreases(found));
+    const auto made = with.all<Line>();
+    ASSERT_EQ(made.size(), r.document.all<Line>().size() + 1);
+    EXPECT_EQ(with.get<Line>(made.back())->style, LineStyle::Crest);
+    EXPECT_EQ(with.find(made.back())->group, with.byName<Group>("Crests"));
+    for (const auto& v : with.get<Line>(made.back())->line.vertices) EXPECT_NEAR(v.place.y, 20, 0.25);
     // The groups are used again.
-    EXPECT_EQ(addCreases(with, found).all<Group>().size(), 1U);
+    EXPECT_EQ(test::afterEdit(with, addCreases(found)).all<Group>().size(), 1U);
 }
 
 TEST(DenseSource, OnlyTheClassesThatTakePartCount) {
@@ -82,10 +84,11 @@ TEST(DenseSource, ASliceHoldsThePointsBesideTheLine) {
 TEST(DenseSource, ClassesByHandAndACropDecideWhatTakesPart) {
     Roof r;
     const std::vector<geometry::Vec2> ring{{-1, -1}, {10.1, -1}, {10.1, 10.1}, {-1, 10.1}};
-    const auto classed = classify(r.document, r.cloud, ring, 6);
+    const auto classed = test::afterEdit(r.document, document::atOnce(classify(r.cloud, ring, 6)));
     EXPECT_EQ(classed.get<Cloud>(r.cloud)->cloud->classCounts()[6], 21U * 21U);
     EXPECT_TRUE(classed.get<Cloud>(r.cloud)->classified);
-    EXPECT_EQ(classify(classed, r.cloud, ring, 6).find(r.cloud), classed.find(r.cloud));  // nothing to do
+    EXPECT_EQ(test::afterEdit(classed, document::atOnce(classify(r.cloud, ring, 6))).find(r.cloud),
+              classed.find(r.cloud));  // nothing to do
     const auto cropped = changed<Cloud>(r.document, r.cloud, [&](Cloud& c) { c.filter.inside = ring; });
     const auto* payload = cropped.get<Cloud>(r.cloud);
     const survey::CloudPart part(*payload->cloud, payload->filter);
@@ -93,7 +96,7 @@ TEST(DenseSource, ClassesByHandAndACropDecideWhatTakesPart) {
     for (std::size_t i = 0; i < 81 * 81; ++i) count += part.has(i) ? 1 : 0;
     EXPECT_EQ(count, 21U * 21U);
     // A surface from the cloud follows the crop.
-    Document d = addSurface(cropped, "S", {{r.cloud, Role::Cloud}});
+    Document d = test::afterEdit(cropped, addSurface("S", {{r.cloud, Role::Cloud}}));
     const auto derived = valueOf(evaluate(d));
     EXPECT_NEAR(derived.surfaces.begin()->second->figures.planArea, 100, 1e-6);
 }
@@ -106,7 +109,7 @@ TEST(DenseSource, AThinnedSurfaceTakesCreasesFirstAndIsCheckedAgainstItsSource) 
     d = d.added("Edge", Line{linework::lineThrough(test::places("2 2, 30 2, 30 30, 2 30"), {}, true), {}},
                 &edge);
     ObjectId id;
-    d = addThinnedSurface(d, r.cloud, {edge}, &id);
+    d = test::afterEdit(d, surfaceFromDense(r.cloud, {edge}), &id);
     const auto& surface = *d.get<Surface>(id);
     ASSERT_EQ(surface.definition->sources.size(), 3U);
     EXPECT_EQ(surface.definition->sources[0].object, group);
@@ -121,10 +124,10 @@ TEST(DenseSource, AThinnedSurfaceTakesCreasesFirstAndIsCheckedAgainstItsSource) 
     // In feet a tenth of a metre is 0.328.
     auto settings = r.document.settings();
     settings.display.unit = LengthUnit::InternationalFoot;
-    d = addThinnedSurface(r.document.withSettings(settings), r.cloud, {}, &id);
+    d = test::afterEdit(r.document.withSettings(settings), surfaceFromDense(r.cloud, {}), &id);
     EXPECT_DOUBLE_EQ(d.get<Surface>(id)->definition->tolerance, 0.328);
     // A line is no dense source.
-    EXPECT_EQ(addThinnedSurface(r.document, edge, {}).objects(), r.document.objects());
+    EXPECT_FALSE(surfaceFromDense(edge, {})(r.document));
 }
 
 TEST(DenseSource, RastersAndSurfacesAnswerToo) {

@@ -9,7 +9,6 @@
 #include "core/objects/group.h"
 #include "core/objects/label.h"
 #include "core/operations/derived_lines.h"
-#include "core/operations/edit.h"
 #include "core/operations/labels.h"
 #include "core/operations/plan_move.h"
 #include "core/operations/plan_shape.h"

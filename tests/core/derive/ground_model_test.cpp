@@ -6,9 +6,12 @@
 #include "core/objects/cloud.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
-#include "core/operations/edit.h"
+#include "core/objects/surface.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
 #include "core/survey/cloud.h"
 #include "core/terrain/locator.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::derive {
@@ -40,8 +43,8 @@ struct Field {
                 const Vec2 p{x + (rim ? 0 : jitter(random)), y + (rim ? 0 : jitter(random))};
                 all.push_back({std::to_string(all.size() + 1), p, height(p.x, p.y), "", ""});
             }
-        document = addPoints({}, "s", std::move(all), &points);
-        document = addSurface(document, "G", {{points, Role::Points}}, &surface);
+        document = test::afterEdit({}, addPoints("s", std::move(all)), &points);
+        document = test::afterEdit(document, addSurface("G", {{points, Role::Points}}), &surface);
     }
     ObjectId line(const std::string& at, std::vector<std::optional<double>> heights, bool closed = false,
                   ObjectId group = {}) {
@@ -67,13 +70,13 @@ TEST(GroundModel, WhatJoinsAGroupJoinsTheSurface) {
     Field f(10, level);
     ObjectId group;
     f.document = f.document.added("Crests", Group{}, &group);
-    f.document = addSource(f.document, f.surface, {group, Role::Breakline});
+    f.document = test::afterEdit(f.document, addSource(f.surface, {group, Role::Breakline}));
     Model model;
     EXPECT_NEAR(*valueOf(model.evaluate(f.document)).surface(f.surface)->heightAt({5, 5}), 10, 1e-9);
     f.line("2 5, 8 5", {12.0, 12.0}, false, group);
     EXPECT_NEAR(*valueOf(model.evaluate(f.document)).surface(f.surface)->heightAt({5, 5}), 12, 1e-9);
     // Switched off, the group does nothing; the surface follows.
-    f.document = setSource(f.document, f.surface, {group, Role::Breakline, false});
+    f.document = test::afterEdit(f.document, setSource(f.surface, {group, Role::Breakline, false}));
     EXPECT_NEAR(*valueOf(model.evaluate(f.document)).surface(f.surface)->heightAt({5, 5}), 10, 1e-9);
 }
 
@@ -82,7 +85,7 @@ TEST(GroundModel, ALineMoreIsLocalWorkAndGivesTheSameTriangles) {
     Model model;
     (void)valueOf(model.evaluate(f.document));
     const ObjectId line = f.line("3.3 4.1, 20.7 22.3, 36.2 30.9", {2.0, 2.5, 3.0});
-    f.document = addSource(f.document, f.surface, {line, Role::Breakline});
+    f.document = test::afterEdit(f.document, addSource(f.surface, {line, Role::Breakline}));
     const auto local = valueOf(model.evaluate(f.document));
     EXPECT_TRUE(local.surfaces.at(f.surface)->locally);
     const auto fresh = valueOf(evaluate(f.document));
@@ -103,14 +106,14 @@ TEST(GroundModel, OpeningsAndIslands) {
     Field f(20, level);
     const ObjectId pond = f.line("4 4, 16 4, 16 16, 4 16", {}, true);
     const ObjectId isle = f.line("8 8, 12 8, 12 12, 8 12", {11.0, 11.0, 11.0, 11.0}, true);
-    f.document = addSource(f.document, f.surface, {pond, Role::Opening});
-    f.document = addSource(f.document, f.surface, {isle, Role::Island});
+    f.document = test::afterEdit(f.document, addSource(f.surface, {pond, Role::Opening}));
+    f.document = test::afterEdit(f.document, addSource(f.surface, {isle, Role::Island}));
     auto derived = valueOf(evaluate(f.document));
     EXPECT_NEAR(derived.surfaces.at(f.surface)->figures.planArea, 400 - 144 + 16, 1e-6);
     EXPECT_FALSE(derived.surface(f.surface)->heightAt({6, 6}));
     EXPECT_NEAR(*derived.surface(f.surface)->heightAt({8, 10}), 11, 1e-9);
     // Without its own heights the island lies on the ground.
-    f.document = setSource(f.document, f.surface, {isle, Role::Island, true, false});
+    f.document = test::afterEdit(f.document, setSource(f.surface, {isle, Role::Island, true, false}));
     derived = valueOf(evaluate(f.document));
     EXPECT_NEAR(*derived.surface(f.surface)->heightAt({8, 10}), 10, 1e-9);
 }
@@ -118,12 +121,12 @@ TEST(GroundModel, OpeningsAndIslands) {
 TEST(GroundModel, TheRuleForCrossingsDecidesTheHeight) {
     Field f(20, level);
     for (const auto& [at, h] : {std::pair{"2 10.3, 18 10.3", 11.0}, std::pair{"10.3 2, 10.3 18", 13.0}})
-        f.document = addSource(f.document, f.surface, {f.line(at, {h, h}), Role::Breakline});
+        f.document = test::afterEdit(f.document, addSource(f.surface, {f.line(at, {h, h}), Role::Breakline}));
     for (const auto& [rule, expected] :
          {std::pair{terrain::CrossingRule::First, 11.0}, std::pair{terrain::CrossingRule::Higher, 13.0},
           std::pair{terrain::CrossingRule::Lower, 11.0}, std::pair{terrain::CrossingRule::Mean, 12.0}}) {
-        const auto d =
-            changeDefinition(f.document, f.surface, [rule = rule](auto& def) { def.onCrossing = rule; });
+        const auto d = test::afterEdit(
+            f.document, changeDefinition(f.surface, [rule = rule](auto& def) { def.onCrossing = rule; }));
         const auto derived = valueOf(evaluate(d));
         EXPECT_NEAR(*derived.surface(f.surface)->heightAt({10.3, 10.3}), expected, 1e-9);
         EXPECT_EQ(derived.surfaces.at(f.surface)->crossings.size(), 1U);
@@ -132,11 +135,13 @@ TEST(GroundModel, TheRuleForCrossingsDecidesTheHeight) {
 
 TEST(GroundModel, OwnEditsAreDoneInOrderAndCanBeSwitched) {
     Field f(10, level);
-    f.document = addEdit(f.document, f.surface, {{terrain::EditKind::Raise, {}, {0, 0, 2}}, {}, true});
-    f.document =
-        addEdit(f.document, f.surface, {{terrain::EditKind::AddPoint, {}, {5.43, 5.51, 20}}, {}, true});
+    f.document = test::afterEdit(
+        f.document, addOwnEdit(f.surface, {{terrain::EditKind::Raise, {}, {0, 0, 2}}, {}, true}));
+    f.document = test::afterEdit(
+        f.document, addOwnEdit(f.surface, {{terrain::EditKind::AddPoint, {}, {5.43, 5.51, 20}}, {}, true}));
     EXPECT_NEAR(*valueOf(evaluate(f.document)).surface(f.surface)->heightAt({5.43, 5.51}), 20, 1e-9);
-    f.document = changeDefinition(f.document, f.surface, [](auto& d) { d.edits[1].on = false; });
+    f.document =
+        test::afterEdit(f.document, changeDefinition(f.surface, [](auto& d) { d.edits[1].on = false; }));
     EXPECT_NEAR(*valueOf(evaluate(f.document)).surface(f.surface)->heightAt({5.43, 5.51}), 12, 1e-9);
 }
 
@@ -150,11 +155,11 @@ TEST(GroundModel, ThinningFollowsItsToleranceAndTheFitIsChecked) {
     ObjectId cloud;
     ObjectId surface;
     Document d = Document().added("flight", payload, &cloud);
-    d = addSurface(d, "T", {{cloud, Role::Cloud}}, &surface);
+    d = test::afterEdit(d, addSurface("T", {{cloud, Role::Cloud}}), &surface);
     Model model;
     std::size_t before = dense.size() + 1;
     for (const double tolerance : {0.02, 0.1, 0.5}) {
-        d = changeDefinition(d, surface, [&](auto& def) { def.tolerance = tolerance; });
+        d = test::afterEdit(d, changeDefinition(surface, [&](auto& def) { def.tolerance = tolerance; }));
         d = changed<Surface>(d, surface, [&](Surface& s) { s.fit.tolerance = tolerance; });
         const auto derived = valueOf(model.evaluate(d));
         const auto& thinned = *derived.surfaces.at(surface)->thinned;
@@ -177,13 +182,13 @@ TEST(GroundModel, ThinningFollowsItsToleranceAndTheFitIsChecked) {
 TEST(GroundModel, TerrainThatIsNoneGetsAClearAnswer) {
     const auto of = [](std::vector<survey::SurveyPoint> points, const std::string& ring = {}) {
         ObjectId set;
-        Document d = addPoints({}, "s", std::move(points), &set);
+        Document d = test::afterEdit({}, addPoints("s", std::move(points)), &set);
         ObjectId surface;
-        d = addSurface(d, "G", {{set, Role::Points}}, &surface);
+        d = test::afterEdit(d, addSurface("G", {{set, Role::Points}}), &surface);
         if (!ring.empty()) {
             ObjectId line;
             d = d.added("B", Line{linework::lineThrough(places(ring), {}, true), LineStyle::Plain}, &line);
-            d = addSource(d, surface, {line, Role::Edge});
+            d = test::afterEdit(d, addSource(surface, {line, Role::Edge}));
         }
         return problemOf(d);
     };
@@ -206,7 +211,8 @@ TEST(GroundModel, AVerticalFaceGivenTwiceKeepsTheFirstOfEachPlace) {
         lines.push_back(f.line("2.5 5.5, 7.5 5.5", {14.0, 14.0}));
         lines.push_back(f.line("2.5 5.5, 7.5 5.5", {10.0, 10.0}));
     }
-    for (const ObjectId id : lines) f.document = addSource(f.document, f.surface, {id, Role::Breakline});
+    for (const ObjectId id : lines)
+        f.document = test::afterEdit(f.document, addSource(f.surface, {id, Role::Breakline}));
     const auto derived = valueOf(evaluate(f.document));
     ASSERT_TRUE(derived.surface(f.surface)) << derived.surfaces.at(f.surface)->problem;
     EXPECT_NEAR(*derived.surface(f.surface)->heightAt({5, 5.5}), 14, 1e-9);
@@ -215,16 +221,16 @@ TEST(GroundModel, AVerticalFaceGivenTwiceKeepsTheFirstOfEachPlace) {
 
 TEST(GroundModel, ABoundaryThatLeavesAsManyTrianglesStillCuts) {
     // Four corner points make two triangles; so does the square inside them that the surface ends on.
-    Document d = addPoints({}, "p",
-                           {{"1", {0, 0}, 1.0, "", ""},
-                            {"2", {40, 0}, 2.0, "", ""},
-                            {"3", {40, 40}, 3.0, "", ""},
-                            {"4", {0, 40}, 2.0, "", ""}});
+    Document d = test::afterEdit({}, addPoints("p", {{"1", {0, 0}, 1.0, "", ""},
+                                                     {"2", {40, 0}, 2.0, "", ""},
+                                                     {"3", {40, 40}, 3.0, "", ""},
+                                                     {"4", {0, 40}, 2.0, "", ""}}));
     ObjectId edge;
     ObjectId ground;
     d = d.added("edge", Line{linework::lineThrough(test::places("10 10, 30 10, 30 30, 10 30"), {}, true), {}},
                 &edge);
-    d = addSurface(d, "Ground", {{d.byName<Points>("p"), Role::Points}, {edge, Role::Edge}}, &ground);
+    d = test::afterEdit(d, addSurface("Ground", {{d.byName<Points>("p"), Role::Points}, {edge, Role::Edge}}),
+                        &ground);
     const auto derived = test::valueOf(evaluate(d));
     ASSERT_NE(derived.surface(ground), nullptr);
     EXPECT_NEAR(derived.surfaces.at(ground)->figures.planArea, 400, 1e-9);

@@ -1,4 +1,5 @@
 #include "core/derive/model.h"
+#include "core/document/history.h"
 
 #include "core/derive/earthwork_result.h"
 #include "core/derive/parcel_result.h"
@@ -6,12 +7,16 @@
 #include "core/derive/surface_result.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
-#include "core/operations/edit.h"
-#include "core/operations/ground.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
 #include "core/operations/labels.h"
+#include "core/operations/objects.h"
+#include "core/operations/points.h"
 #include "core/operations/records.h"
+#include "core/operations/surfaces.h"
 #include "core/terrain/contours.h"
 #include "demo_site/project.h"
+#include "support/after_edit.h"
 #include "support/plane_site.h"
 
 namespace erdwerk::derive {
@@ -32,13 +37,13 @@ struct Ground {
     ObjectId line;
 
     Ground() {
-        document = addPoints({}, "s",
-                             {{"1", {0, 0}, 0.0, "", ""},
-                              {"2", {10, 0}, 0.0, "", ""},
-                              {"3", {10, 10}, 0.0, "", ""},
-                              {"4", {0, 10}, 0.0, "", ""}},
-                             &points);
-        document = addSurface(document, "G", {{points, Role::Points}}, &surface);
+        document = test::afterEdit({},
+                                   addPoints("s", {{"1", {0, 0}, 0.0, "", ""},
+                                                   {"2", {10, 0}, 0.0, "", ""},
+                                                   {"3", {10, 10}, 0.0, "", ""},
+                                                   {"4", {0, 10}, 0.0, "", ""}}),
+                                   &points);
+        document = test::afterEdit(document, addSurface("G", {{points, Role::Points}}), &surface);
         linework::Line3D l = linework::lineThrough(places("2 2, 8 8"), {});
         for (auto& v : l.vertices) v.rule = OnSurface{surface, 0.5};
         document = document.added("L", Line{l, {}}, &line);
@@ -50,7 +55,8 @@ TEST(Model, ALineOnTheSurfaceFollowsAPointThatMoves) {
     Model model;
     auto derived = valueOf(model.evaluate(g.document));
     EXPECT_DOUBLE_EQ(*derived.lines.at(g.line)->vertices[0].height, 0.5);
-    for (std::size_t i = 0; i < 4; ++i) g.document = setPointHeight(g.document, {g.points, i}, 10.0);
+    for (std::size_t i = 0; i < 4; ++i)
+        g.document = test::afterEdit(g.document, setPointHeight({g.points, i}, 10.0));
     derived = valueOf(model.evaluate(g.document));
     EXPECT_DOUBLE_EQ(*derived.lines.at(g.line)->vertices[0].height, 10.5);
 }
@@ -110,27 +116,29 @@ protected:
 using Sorts = std::set<std::string>;
 
 TEST_F(Dependence, APointMovesWhatLiesOnItsSurface) {
-    EXPECT_EQ(othersAfter([&](const Document& d) -> Result<Edited> {
-                  return setPointHeight(d, {site.points, 4}, 20.0);
-              }),
+    EXPECT_EQ(othersAfter(setPointHeight({site.points, 4}, 20.0)),
               (Sorts{"surface", "contours", "line", "alignment", "profile", "label"}));
 }
 
-TEST_F(Dependence, WhatALineDoesNotFeelMovesNothingOnIt) {
-    // The plane stays the plane: the corner goes up along it, outside the lane.
-    EXPECT_EQ(othersAfter([&](const Document& d) -> Result<Edited> {
-                  auto p = d.get<Points>(site.points)->set[2];
-                  p.note = "seen";
-                  return setPoint(d, {site.points, 2}, p);
-              }),
-              (Sorts{"surface", "contours", "profile"}));
+TEST_F(Dependence, ANoteANumberOrACodeAloneMovesNothing) {
+    const auto was = site.document.get<Points>(site.points)->set[2];
+    auto p = was;
+    p.note = "seen";
+    EXPECT_EQ(othersAfter(setPoint({site.points, 2}, p)), Sorts{});
+    p.number = "3a";
+    p.code = "CORNER";
+    EXPECT_EQ(othersAfter(setPoint({site.points, 2}, p)), Sorts{});
+    EXPECT_EQ(othersAfter(rename(site.points, "Crew 1")), Sorts{});
+    // What is under it does, afterwards as before.
+    p.height = *p.height + 1;
+    EXPECT_EQ(othersAfter(setPoint({site.points, 2}, p)).count("surface"), 1U);
+    EXPECT_EQ(othersAfter(removePoints({{site.points, 2}})).count("surface"), 1U);
 }
 
 TEST_F(Dependence, ANameOrALookMovesNothing) {
-    site.document = addSource(site.document, site.ground, {site.plot, Role::Breakline});
+    site.document = test::afterEdit(site.document, addSource(site.ground, {site.plot, Role::Breakline}));
     before = valueOf(model.evaluate(site.document));
-    EXPECT_EQ(othersAfter([&](const Document& d) -> Result<Edited> { return rename(d, site.plot, "Lot"); }),
-              Sorts{});
+    EXPECT_EQ(othersAfter(rename(site.plot, "Lot")), Sorts{});
     EXPECT_EQ(othersAfter([&](const Document& d) -> Result<Edited> {
                   return changed<Line>(d, site.plot, [](Line& l) { l.style = LineStyle::Toe; });
               }),
@@ -155,14 +163,14 @@ TEST_F(Dependence, EachSettingTouchesItsOwn) {
 
 TEST(Model, ASurfaceMadeFromALineOnItselfIsACircleNotAHang) {
     Ground g;
-    g.document = addSource(g.document, g.surface, {g.line, Role::Breakline});
+    g.document = test::afterEdit(g.document, addSource(g.surface, {g.line, Role::Breakline}));
     const auto derived = valueOf(evaluate(g.document));
     EXPECT_TRUE(derived.lines.at(g.line)->vertices[0].circular);
     ASSERT_TRUE(derived.surfaces.at(g.surface)->locator);
     // Taking the line out mends it, with the same memory.
     Model model;
     (void)model.evaluate(g.document);
-    const auto mended = valueOf(model.evaluate(removeSource(g.document, g.surface, g.line)));
+    const auto mended = valueOf(model.evaluate(test::afterEdit(g.document, removeSource(g.surface, g.line))));
     EXPECT_FALSE(mended.lines.at(g.line)->vertices[0].circular);
 }
 
@@ -189,22 +197,30 @@ TEST(Model, TheDemoProjectIsWholeInEveryPart) {
 
 TEST(Model, RandomEditsAndUndoGiveTheResultsOfAFreshStart) {
     std::mt19937 random(77);
-    Document d = demo::project(demo::survey(3));
-    const ObjectId set = d.all<Points>().front();
+    document::History history(demo::project(demo::survey(3)));
+    const ObjectId set = history.current().all<Points>().front();
     Model model;
-    for (int step = 0; step < 25; ++step) {
-        const std::size_t i = random() % d.get<Points>(set)->set.size();
-        const auto& p = d.get<Points>(set)->set[i];
-        d = movePoint(d, {set, i},
-                      p.plan + geometry::Vec2{double(random() % 5) - 2, double(random() % 5) - 2});
-        const auto live = valueOf(model.evaluate(d));
-        const auto fresh = valueOf(evaluate(d));
+    int undone = 0;
+    for (int step = 0; step < 30; ++step) {
+        if (history.canUndo() && random() % 3 == 0) {
+            history.goTo(random() % history.position());
+            ++undone;
+        } else {
+            const Document& d = history.current();
+            const std::size_t i = random() % d.get<Points>(set)->set.size();
+            const auto to = d.get<Points>(set)->set[i].plan +
+                            geometry::Vec2{double(random() % 5) - 2, double(random() % 5) - 2};
+            history.apply("move", test::afterEdit(d, movePoint({set, i}, to)));
+        }
+        const auto live = valueOf(model.evaluate(history.current()));
+        const auto fresh = valueOf(evaluate(history.current()));
         const auto& a = live.surfaces.begin()->second->locator->tin();
         const auto& b = fresh.surfaces.begin()->second->locator->tin();
         ASSERT_TRUE(
             std::equal(a.corners().begin(), a.corners().end(), b.corners().begin(), b.corners().end()))
             << "step " << step;
     }
+    EXPECT_GT(undone, 4);
 }
 
 }  // namespace

@@ -3,7 +3,10 @@
 #include "core/linework/line3d.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
-#include "core/operations/edit.h"
+#include "core/objects/surface.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::derive {
@@ -26,14 +29,14 @@ struct Two {
     Two() {
         const auto level = [&](const std::string& name, double h) {
             ObjectId points;
-            document = addPoints(document, name + " points",
-                                 {{"1", {0, 0}, h, "", ""},
-                                  {"2", {40, 0}, h, "", ""},
-                                  {"3", {40, 40}, h, "", ""},
-                                  {"4", {0, 40}, h, "", ""}},
-                                 &points);
+            document = test::afterEdit(document,
+                                       addPoints(name + " points", {{"1", {0, 0}, h, "", ""},
+                                                                    {"2", {40, 0}, h, "", ""},
+                                                                    {"3", {40, 40}, h, "", ""},
+                                                                    {"4", {0, 40}, h, "", ""}}),
+                                       &points);
             ObjectId id;
-            document = addSurface(document, name, {{points, Role::Points}}, &id);
+            document = test::afterEdit(document, addSurface(name, {{points, Role::Points}}), &id);
             return id;
         };
         low = level("Ground & rock", 10);

@@ -1,16 +1,19 @@
 #include "core/document/edit_trace.h"
 
 #include "core/annotate/label_style.h"
+#include "core/derive/model.h"
 #include "core/document/transaction.h"
 #include "core/linework/line3d.h"
 #include "core/objects/label.h"
 #include "core/objects/label_style.h"
 #include "core/objects/line.h"
 #include "core/objects/parcel.h"
-#include "core/operations/edit.h"
-#include "core/operations/ground.h"
+#include "core/objects/points.h"
+#include "core/operations/objects.h"
 #include "core/operations/plan_shape.h"
+#include "core/operations/points.h"
 #include "core/operations/records.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::document {
@@ -180,23 +183,22 @@ TEST_F(Anchors, GradePointsKeepTheirIdentityToo) {
 
 TEST_F(Anchors, OfPointsFollowTheirPoint) {
     ObjectId set;
-    document =
-        addPoints(document, "s",
-                  {{"1", {0, 0}, 1.0, "", ""}, {"2", {1, 0}, 1.0, "", ""}, {"3", {2, 0}, 1.0, "", ""}}, &set);
+    document = test::afterEdit(
+        document,
+        addPoints("s", {{"1", {0, 0}, 1.0, "", ""}, {"2", {1, 0}, 1.0, "", ""}, {"3", {2, 0}, 1.0, "", ""}}),
+        &set);
     ObjectId style;
     document = document.added("ps", LabelStyle{annotate::defaultStyle(annotate::LabelKind::Point)}, &style);
     ObjectId second;
     ObjectId third;
     document = document.added("l2", Label{set, 1, style}, &second).added("l3", Label{set, 2, style}, &third);
-    document = accept(document, {"same-number", {2, 0}, {set}, "agreed"});
+    document = test::afterEdit(document, accept({"same-number", {2, 0}, {set}, "agreed"}));
     const auto out = done(operations::remove({}, {{set, 1}}));
     EXPECT_FALSE(out.document.find(second));
     EXPECT_EQ(out.document.get<Label>(third)->part, 1U);
     EXPECT_EQ(out.document.settings().accepted.size(), 3U);
     EXPECT_THAT(out.what, testing::HasSubstr("label"));
-    const auto moved = done([set](const Document& d) -> Result<Edited> {
-        return movePoint(d, {set, 2}, {7, 7});
-    });
+    const auto moved = done(movePoint({set, 2}, {7, 7}));
     EXPECT_EQ(moved.document.settings().accepted.back().at, (Vec2{7, 7}));
 }
 
@@ -207,7 +209,7 @@ TEST_F(Anchors, DeletingAPointSaysThatWhatWasAcceptedOfItWent) {
                                                                 {"2", {21, 0}, std::nullopt, "", ""},
                                                                 {"3", {22, 0}, 1.0, "", ""}})},
                               &set);
-    document = accept(document, {"without-height", {21, 0}, {set}, "in the water"});
+    document = test::afterEdit(document, accept({"without-height", {21, 0}, {set}, "in the water"}));
     ASSERT_EQ(document.settings().accepted.size(), 3U);
     const auto out = done(operations::remove({}, {{set, 1}}));
     EXPECT_EQ(out.document.settings().accepted.size(), 2U);
@@ -238,9 +240,11 @@ TEST_F(Anchors, AnEditPreparedOnWhatChangedIsRefusedWithAReason) {
 
 TEST(EditTrace, AMovedPointIsItselfAndItsPlaceMoves) {
     ObjectId set;
-    const Document before = addPoints(
-        {}, "s", {{"1", {0, 0}, 1.0, "", ""}, {"2", {5, 5}, 1.0, "", ""}, {"3", {9, 9}, 1.0, "", ""}}, &set);
-    const Document after = movePoint(before, {set, 1}, {6, 7});
+    const Document before = test::afterEdit(
+        {},
+        addPoints("s", {{"1", {0, 0}, 1.0, "", ""}, {"2", {5, 5}, 1.0, "", ""}, {"3", {9, 9}, 1.0, "", ""}}),
+        &set);
+    const Document after = test::afterEdit(before, movePoint({set, 1}, {6, 7}));
     const EditTrace trace(before, after);
     for (std::size_t i = 0; i < 3; ++i) EXPECT_EQ(trace.vertex({set, i}), (Part{set, i}));
     EXPECT_FALSE(trace.vertex({set, 3}));
@@ -253,8 +257,8 @@ TEST(EditTrace, AMovedPointIsItselfAndItsPlaceMoves) {
 TEST(EditTrace, APointThatIsGoneTakesItsPlaceAlong) {
     ObjectId set;
     const Document before =
-        addPoints({}, "s", {{"1", {0, 0}, 1.0, "", ""}, {"2", {5, 5}, 1.0, "", ""}}, &set);
-    const EditTrace trace(before, removePoints(before, {{set, 0}}));
+        test::afterEdit({}, addPoints("s", {{"1", {0, 0}, 1.0, "", ""}, {"2", {5, 5}, 1.0, "", ""}}), &set);
+    const EditTrace trace(before, test::afterEdit(before, removePoints({{set, 0}})));
     EXPECT_FALSE(trace.vertex({set, 0}));
     EXPECT_EQ(trace.vertex({set, 1}), (Part{set, 0}));
     EXPECT_FALSE(trace.place(set, {0, 0}, 0.01));

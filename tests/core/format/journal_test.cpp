@@ -4,8 +4,11 @@
 
 #include "core/format/journal_line.h"
 #include "core/format/object_json.h"
-#include "core/operations/edit.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
+#include "core/operations/points.h"
 #include "demo_site/project.h"
+#include "support/after_edit.h"
 #include "support/file_limit.h"
 #include "support/geometry.h"
 #include "support/same.h"
@@ -25,14 +28,15 @@ std::vector<Document> edits(const Document& start) {
     std::vector<Document> out{start};
     const ObjectId set = start.all<objects::Points>().front();
     const ObjectId line = start.all<objects::Line>().front();
-    out.push_back(operations::setPointHeight(out.back(), {set, 5}, 400.0));
-    out.push_back(operations::removePoints(out.back(), {{set, 520}}));
+    out.push_back(test::afterEdit(out.back(), operations::setPointHeight({set, 5}, 400.0)));
+    out.push_back(test::afterEdit(out.back(), operations::removePoints({{set, 520}})));
     out.push_back(out.back().without(line));
     out.push_back(out[2]);
     auto settings = out.back().settings();
     settings.display.unit = LengthUnit::UsSurveyFoot;
     out.push_back(out.back().withSettings(settings));
-    out.push_back(operations::addPoints(out.back(), "more \"points\"\n", {{"x", {1, 2}, {}, "ü", ""}}));
+    out.push_back(test::afterEdit(out.back(),
+                                  operations::addPoints("more \"points\"\n", {{"x", {1, 2}, {}, "ü", ""}})));
     return out;
 }
 
@@ -75,9 +79,9 @@ TEST(Journal, MovingAPointWritesOneBlockOnly) {
     const Folder folder;
     std::vector<survey::SurveyPoint> many(20000, {"1", {0, 0}, 1.0, "GRND", ""});
     ObjectId set;
-    const Document d = operations::addPoints({}, "s", many, &set);
+    const Document d = test::afterEdit({}, operations::addPoints("s", many), &set);
     auto journal = valueOf(Journal::start(folder / "j", "s", d));
-    ASSERT_TRUE(journal.append("move", operations::movePoint(d, {set, 9000}, {5, 5})));
+    ASSERT_TRUE(journal.append("move", test::afterEdit(d, operations::movePoint({set, 9000}, {5, 5}))));
     EXPECT_LT(contentOf(folder / "j").size(), 40000U);
 }
 

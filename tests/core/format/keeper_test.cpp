@@ -8,8 +8,9 @@
 #include "core/format/output.h"
 #include "core/format/project_file.h"
 #include "core/objects/group.h"
-#include "core/operations/edit.h"
+#include "core/operations/objects.h"
 #include "demo_site/project.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 #include "support/same.h"
 
@@ -30,8 +31,8 @@ protected:
         valueOf(saveProject(path_, valueOf(derive::evaluate(document_))));
     }
     Document edited(int n) const {
-        return operations::rename(document_, document_.all<objects::Group>().front(),
-                                  "edited " + std::to_string(n));
+        return test::afterEdit(document_, operations::rename(document_.all<objects::Group>().front(),
+                                                             "edited " + std::to_string(n)));
     }
     /// A process that makes some edits and is killed.
     void crashAfter(int edits) const {

@@ -7,7 +7,10 @@
 #include "core/format/export.h"
 #include "core/format/import.h"
 #include "core/format/output.h"
-#include "core/operations/edit.h"
+#include "core/objects/surface.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::format {
@@ -120,14 +123,14 @@ TEST(MeshFile, DamagedGlbIsRefused) {
 TEST(MeshFile, TrianglesOfAVectorFileBecomeASurface) {
     const Folder folder;
     ObjectId points;
-    auto d = operations::addPoints({}, "s",
-                                   {{"1", {0, 0}, 1.0, "", ""},
-                                    {"2", {10, 0}, 2.0, "", ""},
-                                    {"3", {10, 10}, 3.0, "", ""},
-                                    {"4", {0, 10}, 4.0, "", ""},
-                                    {"5", {4, 6}, 9.0, "", ""}},
-                                   &points);
-    d = operations::addSurface(d, "Ground", {{points, objects::Role::Points}});
+    auto d = test::afterEdit({},
+                             operations::addPoints("s", {{"1", {0, 0}, 1.0, "", ""},
+                                                         {"2", {10, 0}, 2.0, "", ""},
+                                                         {"3", {10, 10}, 3.0, "", ""},
+                                                         {"4", {0, 10}, 4.0, "", ""},
+                                                         {"5", {4, 6}, 9.0, "", ""}}),
+                             &points);
+    d = test::afterEdit(d, operations::addSurface("Ground", {{points, objects::Role::Points}}));
     const auto derived = valueOf(derive::evaluate(d));
     ASSERT_TRUE(exportFile(folder / "a.gpkg", derived));
     const auto back = valueOf(importFile({}, folder / "a.gpkg", {})).document;

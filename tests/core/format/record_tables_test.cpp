@@ -7,10 +7,12 @@
 #include "core/objects/group.h"
 #include "core/objects/line.h"
 #include "core/operations/labels.h"
+#include "core/operations/points.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
 #include "core/operations/sheets.h"
 #include "core/operations/tables.h"
+#include "support/after_edit.h"
 #include "support/plane_site.h"
 
 namespace erdwerk::format {
@@ -144,7 +146,7 @@ TEST(RecordTables, RowsAreSortedAsFiguresAndNamesAre) {
     for (const auto* number : {"P10", "P9", "P09a", "10", "9"}) more.push_back({number, {1, 2}, {}, "", ""});
     more[1].height = 3.5;
     more[2].height = -4;
-    s.document = operations::addPoints(s.document, "More", more);
+    s.document = test::afterEdit(s.document, operations::addPoints("More", more));
     objects::Table table{TableSort::Points, {s.last<objects::Points>()}, {"number"}, "number", false, {}};
     const auto column = [&] {
         std::vector<std::string> out;

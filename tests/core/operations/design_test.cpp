@@ -12,11 +12,12 @@
 #include "core/objects/section.h"
 #include "core/operations/derived_lines.h"
 #include "core/operations/earthworks.h"
-#include "core/operations/ground.h"
 #include "core/operations/markings.h"
+#include "core/operations/objects.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
 #include "core/operations/rules.h"
+#include "core/operations/surfaces.h"
 #include "support/plane_site.h"
 
 namespace erdwerk::operations {

@@ -11,8 +11,12 @@
 #include "core/objects/group.h"
 #include "core/objects/label.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
 #include "core/operations/labels.h"
+#include "core/operations/points.h"
 #include "core/operations/records.h"
+#include "core/operations/with.h"
+#include "support/after_edit.h"
 #include "support/mended.h"
 #include "support/plane_site.h"
 
@@ -84,7 +88,7 @@ TEST(Dimensions, ACornerThatGoesLeavesItsPlace) {
     ASSERT_TRUE(s.apply([&](const Document& d) -> Result<Edited> {
         auto line = d.get<objects::Line>(s.lane)->line;
         line.vertices.erase(line.vertices.begin() + 1);
-        return setLine(d, s.lane, line);
+        return withLine(d, s.lane, line);
     }));
     EXPECT_THAT(s.said, HasSubstr("an end of Dimension 1"));
     const auto& anchors = s.document.get<objects::Dimension>(length)->anchors;
@@ -138,24 +142,24 @@ std::vector<Edit> stormEdits(ObjectId line, const linework::Line3D& now, std::si
         [=](const Document& d) -> Result<Edited> {
             auto next = now;
             next.vertices[vertex].place = place;
-            return setLine(d, line, next);
+            return withLine(d, line, next);
         },
-        [=](const Document& d) -> Result<Edited> { return setLine(d, line, linework::reversed(now)); },
+        [=](const Document& d) -> Result<Edited> { return withLine(d, line, linework::reversed(now)); },
         [=](const Document& d) -> Result<Edited> {
             auto next = now;
             if (next.vertices.size() > 4)
                 next.vertices.erase(next.vertices.begin() + static_cast<std::ptrdiff_t>(vertex));
-            return linework::validate(next) ? badInput("no line") : Result<Edited>(setLine(d, line, next));
+            return linework::validate(next) ? badInput("no line") : Result<Edited>(withLine(d, line, next));
         },
         [=](const Document& d) -> Result<Edited> {
             auto next = now;
             linework::LineVertex fresh;
             fresh.place = place;
             next.vertices.insert(next.vertices.begin() + static_cast<std::ptrdiff_t>(vertex), fresh);
-            return linework::validate(next) ? badInput("no line") : Result<Edited>(setLine(d, line, next));
+            return linework::validate(next) ? badInput("no line") : Result<Edited>(withLine(d, line, next));
         },
         [=](const Document& d) -> Result<Edited> {
-            return movePoint(d, {points, die % d.get<objects::Points>(points)->set.size()}, place);
+            return movePoint({points, die % d.get<objects::Points>(points)->set.size()}, place)(d);
         },
         makeLabel(line, std::nullopt, die % now.vertices.size()),
         relabel({line}),
@@ -165,7 +169,7 @@ std::vector<Edit> stormEdits(ObjectId line, const linework::Line3D& now, std::si
         [=](const Document& d) -> Result<Edited> {
             auto next = now;
             if (next.vertices[vertex].isCorner) next.vertices[vertex].through = place;
-            return linework::validate(next) ? badInput("no line") : Result<Edited>(setLine(d, line, next));
+            return linework::validate(next) ? badInput("no line") : Result<Edited>(withLine(d, line, next));
         }};
 }
 

@@ -8,8 +8,11 @@
 #include "core/derive/earthwork_result.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
+#include "core/objects/surface.h"
 #include "core/operations/earthworks.h"
-#include "core/operations/edit.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::operations {
@@ -53,8 +56,8 @@ public:
             for (const double y : {-1.0, 201.0})
                 points.push_back({std::to_string(points.size()), {x, y}, height({x, y}, wave), "", ""});
         ObjectId set;
-        document_ = addPoints(document_, "Survey", points, &set);
-        document_ = addSurface(document_, "Ground", {{set, Role::Points}}, &ground_);
+        document_ = test::afterEdit(document_, addPoints("Survey", points), &set);
+        document_ = test::afterEdit(document_, addSurface("Ground", {{set, Role::Points}}), &ground_);
         ObjectId group;
         document_ = document_.added("Works", Group{"#123456"}, &group);
         for (int k = 0; k < 3; ++k) add(k < 2 ? group : ObjectId{});

@@ -13,9 +13,14 @@
 #include "core/objects/group.h"
 #include "core/objects/line.h"
 #include "core/objects/profile.h"
-#include "core/operations/edit.h"
+#include "core/objects/surface.h"
+#include "core/operations/objects.h"
+#include "core/operations/points.h"
 #include "core/operations/show.h"
+#include "core/operations/surfaces.h"
+#include "core/operations/with.h"
 #include "core/terrain/contours.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::operations {
@@ -36,8 +41,8 @@ struct Site {
             for (const double y : {0.0, 70.0, 130.0, 200.0})
                 points.push_back({std::to_string(points.size() + 1), {x, y}, 100.0, "", ""});
         ObjectId set;
-        document = addPoints(document, "Survey", points, &set);
-        document = addSurface(document, "Ground", {{set, Role::Points}}, &ground);
+        document = test::afterEdit(document, addPoints("Survey", points), &set);
+        document = test::afterEdit(document, addSurface("Ground", {{set, Role::Points}}), &ground);
         Line line{linework::lineThrough(places("90 90, 110 90, 110 110, 90 110"), {105.0}, true)};
         line.line.vertices[1].rule = linework::RiseFromPrevious{0};
         line.line.vertices[2].rule = linework::RiseFromPrevious{0};
@@ -90,12 +95,12 @@ TEST(Earthworks, ExistingAndFinishedGroundAreShownTogether) {
     site.apply([&](const Document& d) -> Result<Edited> {
         Document out = d;
         ObjectId ground;
-        out = addPoints(out, "Slope",
-                        {{"1", {0, 0}, 90.0, "", ""},
-                         {"2", {200, 0}, 110.0, "", ""},
-                         {"3", {200, 200}, 110.0, "", ""},
-                         {"4", {0, 200}, 90.0, "", ""}},
-                        &ground);
+        out = test::afterEdit(out,
+                              addPoints("Slope", {{"1", {0, 0}, 90.0, "", ""},
+                                                  {"2", {200, 0}, 110.0, "", ""},
+                                                  {"3", {200, 200}, 110.0, "", ""},
+                                                  {"4", {0, 200}, 90.0, "", ""}}),
+                              &ground);
         return document::changed<objects::Surface>(out, site.ground, [&](objects::Surface& s) {
             auto definition = *s.definition;
             definition.sources = {{ground, objects::Role::Points}};
@@ -192,7 +197,7 @@ TEST(Earthworks, LaterOnesLieOverEarlierOnesAndAGroupFitsTogether) {
         if (grouped) {
             ObjectId group;
             site.document = site.document.added("Works", Group{"#123456"}, &group);
-            site.document = setGroup(site.document, site.edge, group);
+            site.document = test::afterEdit(site.document, setGroup(site.edge, group));
         }
         site.apply(addEarthwork(site.pad()));
         // A second pad whose edge stands on the first one's slope, lower.
@@ -202,7 +207,9 @@ TEST(Earthworks, LaterOnesLieOverEarlierOnesAndAGroupFitsTogether) {
                                 Line{linework::lineThrough(places("114 95, 134 95, 134 105, 114 105"),
                                                            {101.0, 101.0, 101.0, 101.0}, true)},
                                 &second);
-        if (grouped) site.document = setGroup(site.document, second, site.document.find(site.edge)->group);
+        if (grouped)
+            site.document =
+                test::afterEdit(site.document, setGroup(second, site.document.find(site.edge)->group));
         Earthwork yard = site.pad();
         yard.edge = second;
         site.apply(addEarthwork(yard));
@@ -225,7 +232,7 @@ TEST(Earthworks, BalancingLiftsTheEdgeWithItsRules) {
     site.apply(addEarthwork(pad));
     const auto seen = site.results();
     // On level ground nothing is cut and nothing filled at 100 only: 50 left over needs a cut.
-    site.apply(balanceEarthwork(seen, site.only(), 50));
+    site.apply(document::atOnce(balanceEarthwork(seen, site.only(), 50)));
     const auto after = site.results();
     const auto& made = *after->earthworks.at(site.only());
     EXPECT_NEAR(-made.net, 50, 1e-6);
@@ -240,8 +247,8 @@ TEST(Earthworks, BalancingLiftsTheEdgeWithItsRules) {
 TEST(Earthworks, APondHasAStageTable) {
     Site site;
     site.document =
-        setLine(site.document, site.edge,
-                linework::lineThrough(places("90 90, 110 90, 110 110, 90 110"), {96, 96, 96, 96}, true));
+        withLine(site.document, site.edge,
+                 linework::lineThrough(places("90 90, 110 90, 110 110, 90 110"), {96, 96, 96, 96}, true));
     Earthwork pond = site.pad();
     pond.sort = EarthworkSort::Pond;
     pond.form.cut = pond.form.fill = "1:1";
@@ -298,7 +305,7 @@ TEST(Earthworks, WhatCannotBeIsRefusedAndChangesNothing) {
     bad = site.pad();
     bad.form.cut = "0:1";
     EXPECT_FALSE(addEarthwork(bad)(site.document));
-    EXPECT_FALSE(balanceEarthwork(site.results(), open, 0)(site.document));
+    EXPECT_FALSE(document::atOnce(balanceEarthwork(site.results(), open, 0))(site.document));
     // An edge that takes its height from the finished surface goes in a circle; it ends, and is told.
     site.apply(addEarthwork(site.pad()));
     site.apply(setRule(site.edge, 0, linework::OnSurface{finishedOf(site.document, site.ground), 1}));

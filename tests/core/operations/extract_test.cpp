@@ -1,7 +1,11 @@
 #include "core/operations/extract.h"
 
 #include "core/linework/line3d.h"
-#include "core/operations/edit.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
+#include "support/after_edit.h"
 #include "support/geometry.h"
 
 namespace erdwerk::operations {
@@ -20,13 +24,13 @@ struct Plane {
 
     Plane() {
         ObjectId points;
-        document = addPoints({}, "s",
-                             {{"1", {0, 0}, 0.0, "", ""},
-                              {"2", {20, 0}, 0.0, "", ""},
-                              {"3", {20, 20}, 10.0, "", ""},
-                              {"4", {0, 20}, 10.0, "", ""}},
-                             &points);
-        document = addSurface(document, "G", {{points, Role::Points}}, &surface);
+        document = test::afterEdit({},
+                                   addPoints("s", {{"1", {0, 0}, 0.0, "", ""},
+                                                   {"2", {20, 0}, 0.0, "", ""},
+                                                   {"3", {20, 20}, 10.0, "", ""},
+                                                   {"4", {0, 20}, 10.0, "", ""}}),
+                                   &points);
+        document = test::afterEdit(document, addSurface("G", {{points, Role::Points}}), &surface);
         document = changed<Surface>(document, surface, [](Surface& s) { s.style.interval = 1; });
         derived = valueOf(evaluate(document));
     }

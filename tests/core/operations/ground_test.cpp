@@ -6,7 +6,13 @@
 #include "core/objects/cloud.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
+#include "core/objects/surface.h"
 #include "core/operations/dense.h"
+#include "core/operations/objects.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
+#include "support/after_edit.h"
 #include "support/plane_site.h"
 
 namespace erdwerk::operations {
@@ -37,9 +43,10 @@ struct Flight : PlaneSite {
 
 TEST(ConnectPoints, ByNumberAndByCode) {
     PlaneSite s;
-    s.document = operations::addPoints(
-        s.document, "Spots",
-        {{"10", {1, 1}, 5.0, "DITCH", ""}, {"9", {2, 2}, 5.0, "DITCH", ""}, {"11", {3, 3}, 5.0, "LONE", ""}});
+    s.document =
+        test::afterEdit(s.document, operations::addPoints("Spots", {{"10", {1, 1}, 5.0, "DITCH", ""},
+                                                                    {"9", {2, 2}, 5.0, "DITCH", ""},
+                                                                    {"11", {3, 3}, 5.0, "LONE", ""}}));
     ASSERT_TRUE(s.apply(connectPoints(s.points, {5, 6}, false)));
     // 9 comes before 10.
     EXPECT_THAT(s.line(s.last<objects::Line>()).vertices.front().place, IsNear(2, 2, 0));
@@ -123,8 +130,9 @@ TEST(Roles, WhatCouldBeASourceMore) {
     EXPECT_EQ(denseObjects(s.document), std::vector<ObjectId>{s.cloud});
     EXPECT_FALSE(hasDenseSources(s.document, s.ground));
     // In a group that is a source it counts.
-    s.document = operations::setGroup(s.document, s.cloud, s.group);
-    s.document = operations::addSource(s.document, s.ground, {s.group, objects::Role::Breakline});
+    s.document = test::afterEdit(s.document, operations::setGroup(s.cloud, s.group));
+    s.document =
+        test::afterEdit(s.document, operations::addSource(s.ground, {s.group, objects::Role::Breakline}));
     EXPECT_TRUE(hasDenseSources(s.document, s.ground));
 }
 
@@ -203,7 +211,8 @@ TEST(Clouds, BecomeSurfacesAndAreCropped) {
 
 TEST(Clouds, ClassesAreGivenInsideARing) {
     Flight s;
-    const Document d = classify(s.document, s.cloud, places("-1 -1, 4.5 -1, 4.5 4.5, -1 4.5"), 6);
+    const Document d = test::afterEdit(
+        s.document, document::atOnce(classify(s.cloud, places("-1 -1, 4.5 -1, 4.5 4.5, -1 4.5"), 6)));
     const auto counts = d.get<objects::Cloud>(s.cloud)->cloud->classCounts();
     EXPECT_EQ(counts[6], 25U);
     EXPECT_TRUE(d.get<objects::Cloud>(s.cloud)->classified);

@@ -7,8 +7,11 @@
 #include "core/objects/group.h"
 #include "core/objects/label.h"
 #include "core/objects/line.h"
+#include "core/objects/surface.h"
 #include "core/operations/labels.h"
 #include "core/operations/records.h"
+#include "core/operations/surfaces.h"
+#include "support/after_edit.h"
 #include "support/plane_site.h"
 
 namespace erdwerk::operations {
@@ -121,7 +124,7 @@ TEST(DrapeLine, TakesTheHeightsOfThePlane) {
 
 TEST(DrapeLine, IsRefusedForASourceOfTheSurface) {
     PlaneSite s;
-    s.document = addSource(s.document, s.ground, {s.lane, objects::Role::Breakline});
+    s.document = test::afterEdit(s.document, addSource(s.ground, {s.lane, objects::Role::Breakline}));
     EXPECT_FALSE(s.apply(drapeLine(s.results(), s.ground, s.lane)));
     EXPECT_NE(s.said.find("circle"), std::string::npos);
     EXPECT_FALSE(s.apply(drapeLine(s.results(), s.lane, s.plot)));

@@ -7,12 +7,16 @@
 #include "core/objects/group.h"
 #include "core/objects/label.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
 #include "core/operations/labels.h"
 #include "core/operations/plan_move.h"
+#include "core/operations/points.h"
 #include "core/operations/records.h"
 #include "core/operations/shape.h"
 #include "core/operations/show.h"
+#include "core/operations/with.h"
 #include "core/route/alignment.h"
+#include "support/after_edit.h"
 #include "support/mended.h"
 #include "support/plane_site.h"
 
@@ -37,7 +41,7 @@ struct Site : PlaneSite {
                    bool closed = false) {
         const ObjectId id = add(name, corners, {}, closed);
         auto line = valueOf(linework::withRules(this->line(id), rules, namesIn(document)));
-        document = setLine(document, id, std::move(line));
+        document = withLine(document, id, std::move(line));
         return id;
     }
     [[nodiscard]] std::vector<std::string> rules(ObjectId id) const {
@@ -200,9 +204,9 @@ TEST(PlanShape, ThinningIsTypedAndCounted) {
     for (const char* bad : {"", "soon", "-1", "<", "0", "3deg x"}) EXPECT_FALSE(parseThin(bad)) << bad;
     Site s;
     const ObjectId line = s.add("Edge", places("0 0, 10 0, 20 0, 30 0"), {1.0, 2.0, 3.0, 9.0});
-    ASSERT_TRUE(s.apply(thinLines(s.results(), {line}, all)) ==
+    ASSERT_TRUE(s.apply(document::atOnce(thinLines(s.results(), {line}, all))) ==
                 false);  // none is nearer than 0.5 to the next
-    ASSERT_TRUE(s.apply(thinLines(s.results(), {line}, valueOf(parseThin("0.01")))));
+    ASSERT_TRUE(s.apply(document::atOnce(thinLines(s.results(), {line}, valueOf(parseThin("0.01"))))));
     EXPECT_EQ(s.said, "1 of 4 points went");
     EXPECT_EQ(s.line(line).vertices.size(), 3U);
 }
@@ -307,9 +311,9 @@ TEST(Stretch, IsLevelAtTheContourOrDrapedAndTheRestStays) {
 
 TEST(Texts, OfADrawingAreNoPointsWithoutHeight) {
     Site s;
-    s.document = addPoints(s.document, "Texts",
-                           {{"", {20, 20}, std::nullopt, "", "k 10.60"},
-                            {"77", {30, 20}, std::nullopt, "", "height to follow"}});
+    s.document = test::afterEdit(
+        s.document, addPoints("Texts", {{"", {20, 20}, std::nullopt, "", "k 10.60"},
+                                        {"77", {30, 20}, std::nullopt, "", "height to follow"}}));
     int found = 0;
     for (const auto& f : check::run(*s.results())) found += f.kind == "without-height" ? 1 : 0;
     EXPECT_EQ(found, 1);

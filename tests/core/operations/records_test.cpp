@@ -7,7 +7,11 @@
 #include "core/objects/group.h"
 #include "core/objects/line.h"
 #include "core/objects/profile.h"
+#include "core/objects/surface.h"
+#include "core/operations/points.h"
+#include "core/operations/surfaces.h"
 #include "core/route/profile.h"
+#include "support/after_edit.h"
 #include "support/plane_site.h"
 
 namespace erdwerk::operations {
@@ -145,8 +149,9 @@ TEST(Profiles, LieOverTheSurfaceThatIsUnderTheirAlignment) {
         ObjectId surface;
         std::vector<survey::SurveyPoint> set;
         for (const auto& p : places(where)) set.push_back({"9", p, 50.0, "", ""});
-        r.document = operations::addPoints(r.document, name, set, &points);
-        r.document = operations::addSurface(r.document, name, {{points, objects::Role::Points}}, &surface);
+        r.document = test::afterEdit(r.document, operations::addPoints(name, set), &points);
+        r.document = test::afterEdit(
+            r.document, operations::addSurface(name, {{points, objects::Role::Points}}), &surface);
         return surface;
     };
     patch("Half", "0 0, 30 0, 30 30, 0 30");

@@ -9,6 +9,7 @@
 #include "core/objects/alignment.h"
 #include "core/objects/label.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
 #include "core/objects/profile.h"
 #include "core/operations/labels.h"
 #include "core/operations/records.h"

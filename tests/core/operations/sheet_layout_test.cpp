@@ -5,8 +5,11 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
+#include "core/format/import.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
+#include "core/operations/surfaces.h"
+#include "core/survey/points.h"
 #include "support/paper_site.h"
 
 namespace erdwerk::operations {

@@ -7,12 +7,16 @@
 
 #include <nlohmann/json.hpp>
 
-#include "core/check/finding.h"
+#include "core/check/all_checks.h"
+#include "core/format/import.h"
 #include "core/format/object_json.h"
 #include "core/objects/artwork.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
+#include "core/operations/objects.h"
+#include "core/operations/surfaces.h"
 #include "core/operations/tables.h"
+#include "support/after_edit.h"
 #include "support/mended.h"
 #include "support/paper_site.h"
 
@@ -256,7 +260,7 @@ TEST(Artworks, AreNotWrittenAgainWhenOnlyTheirNameChanges) {
                                                           std::string(5000, 'x') + "</desc></svg>"))));
     const ObjectId id = s.last<Artwork>();
     const auto before = s.document.find(id);
-    s.document = rename(s.document, id, "Head office");
+    s.document = test::afterEdit(s.document, rename(id, "Head office"));
     const auto& now = *s.document.find(id);
     const auto change = format::toJson(now, {}, before.get());
     EXPECT_LT(change.dump().size(), 200U);

@@ -7,12 +7,14 @@
 #include "core/objects/alignment.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
+#include "core/objects/points.h"
 #include "core/objects/profile.h"
-#include "core/operations/edit.h"
-#include "core/operations/ground.h"
+#include "core/operations/objects.h"
 #include "core/operations/plan_move.h"
+#include "core/operations/points.h"
 #include "core/operations/records.h"
 #include "core/operations/routes.h"
+#include "support/after_edit.h"
 #include "support/mended.h"
 #include "support/plane_site.h"
 
@@ -80,13 +82,13 @@ TEST(StationedPoints, OneThatIsMovedByHandStandsElsewhereAndStaysTied) {
     Stakes s;
     auto p = s.stakes().set[1];
     p.plan = {35, 57};
-    ASSERT_TRUE(s.apply([&](const Document& d) -> Result<Edited> { return setPoint(d, {s.set, 1}, p); }));
+    ASSERT_TRUE(s.apply(setPoint({s.set, 1}, p)));
     EXPECT_EQ(s.at(1), (geometry::Vec2{35, 57}));
     EXPECT_NEAR(s.stakes().tie->points[1].station, 125, 1e-9);
     EXPECT_NEAR(s.stakes().tie->points[1].offset, -7, 1e-9);
     // A name is a name; one that is removed is tied no more.
     p.number = "new";
-    ASSERT_TRUE(s.apply([&](const Document& d) -> Result<Edited> { return setPoint(d, {s.set, 1}, p); }));
+    ASSERT_TRUE(s.apply(setPoint({s.set, 1}, p)));
     EXPECT_EQ(s.stakes().tie->points[1].number, "new");
     ASSERT_TRUE(s.apply(remove({}, {{s.set, 0}})));
     ASSERT_EQ(s.stakes().tie->points.size(), 3U);
