@@ -162,9 +162,11 @@ TEST_F(EditsAside, WhatFollowsFromOneMayEditAtOnce) {
         EXPECT_TRUE(o);
         EXPECT_TRUE(session.edit(QStringLiteral("then"), operations::setPointHeight({a, 0}, 3.0)));
     });
+    session.editAside(QStringLiteral("another"), renameAtGate("again"));
     open = true;
     session.waitForResults();
-    EXPECT_EQ(steps(), (QStringList{QStringLiteral("long"), QStringLiteral("then")}));
+    EXPECT_EQ(steps(),
+              (QStringList{QStringLiteral("long"), QStringLiteral("then"), QStringLiteral("another")}));
 }
 
 }  // namespace

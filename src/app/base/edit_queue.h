@@ -27,7 +27,8 @@ public:
     ~EditQueue() override;
 
     void ask(const QString& what, document::LongEdit edit, Then then);
-    [[nodiscard]] bool idle() const { return asked_.empty(); }
+    /// None is being worked out; what follows from one that was settled comes before the next.
+    [[nodiscard]] bool idle() const { return asked_.empty() || settling_; }
     /// The edit that is being worked out; empty when idle.
     [[nodiscard]] QString what() const;
     /// Per cent; 0 while it does not say.
