@@ -49,7 +49,10 @@ Session::Session(QObject* parent)
         });
     inner_->edits = std::make_unique<EditQueue>(
         [this] { return history_.fresh(); },
-        [this](Result<document::Performed> performed) { return apply(std::move(performed)); });
+        [this](Result<document::Performed> performed) {
+            // Somebody else may have taken the project over meanwhile.
+            return mayEdit() ? apply(std::move(performed)) : Outcome{};
+        });
     inner_->beat.setInterval(format::ProjectLock::beatSeconds * 1000);
     connect(&inner_->beat, &QTimer::timeout, this, &Session::beat);
     inner_->savePoll.setInterval(15);
@@ -188,6 +191,7 @@ Outcome Session::edit(const QString& what, const document::Edit& edit) {
     for (const ObjectId id : meant->change.changed)
         if (seen.find(id)) touched.push_back(id);
     inner_->edits->wait();
+    if (!mayEdit()) return {};
     return apply(document::perform(
         what.toStdString(), document::onlyWhileSame(seen, std::move(touched), edit), history_.fresh()));
 }

@@ -291,7 +291,9 @@ void PickTool::applyPicks(const std::optional<Snap>& answer) {
     const auto settle = [tool = QPointer(this), kept, picks = *picks](const Outcome& done) {
         if (!tool) return;
         if (done) return tool->settle(done, picks);
-        // The last pick is asked for again; nothing else has to be redone.
+        // The last pick is asked for again, unless others were made meanwhile; nothing else has to be redone.
+        auto& now = tool->picks_;
+        if (std::any_of(now.begin(), now.end(), [](const auto& pick) { return pick.has_value(); })) return;
         tool->picks_ = kept;
         tool->picks_.back().reset();
         Q_EMIT tool->changed();

@@ -354,12 +354,13 @@ document::LongEdit thinLines(const Results& seen, const std::vector<ObjectId>& l
     return document::onlyWhileSame(
         seen->document, lines, [=](const Document& document, const Context& context) -> Result<Edited> {
             Document d = document;
+            std::size_t seenLines = 0;
             std::size_t before = 0;
             std::size_t gone = 0;
             std::vector<Reshaped> all;
             for (const ObjectId id : lines) {
                 if (context.isCancelled()) return cancelled();
-                context.report(static_cast<double>(&id - lines.data()) / static_cast<double>(lines.size()));
+                context.report(static_cast<double>(seenLines++) / static_cast<double>(lines.size()));
                 const auto own = ownLine(d, id);
                 const auto* resolved = Derived::in(seen->lines, id);
                 if (!own) return tl::unexpected(own.error());
