@@ -9,7 +9,7 @@ namespace {
 
 constexpr std::uint64_t idsInBlock = 64;
 
-constexpr auto before = [](const ObjectMap::value_type& entry, ObjectId id) { return entry.first < id; };
+constexpr auto idBelow = [](const ObjectMap::value_type& entry, ObjectId id) { return entry.first < id; };
 
 /// What two runs of objects, in the order of their ids, do not have in common.
 template <class Run>
@@ -42,7 +42,7 @@ ObjectMap::const_iterator ObjectMap::find(ObjectId id) const {
     const std::size_t at = blockOf(id);
     if (at == blocks_.size() || blocks_[at]->number != id.value / idsInBlock) return end();
     const auto& objects = blocks_[at]->objects;
-    const auto it = std::lower_bound(objects.begin(), objects.end(), id, before);
+    const auto it = std::lower_bound(objects.begin(), objects.end(), id, idBelow);
     if (it == objects.end() || it->first != id) return end();
     return {blocks_, at, static_cast<std::size_t>(it - objects.begin())};
 }
@@ -65,7 +65,7 @@ void ObjectMap::set(Shared object) {
         blocks_.insert(blocks_.begin() + static_cast<std::ptrdiff_t>(at),
                        std::make_shared<Block>(Block{number, {}}));
     auto& objects = own(at).objects;
-    const auto it = std::lower_bound(objects.begin(), objects.end(), id, before);
+    const auto it = std::lower_bound(objects.begin(), objects.end(), id, idBelow);
     if (it != objects.end() && it->first == id) {
         it->second = std::move(object);
         return;
@@ -83,7 +83,7 @@ void ObjectMap::erase(ObjectId id) {
         return;
     }
     auto& objects = own(at).objects;
-    objects.erase(std::lower_bound(objects.begin(), objects.end(), id, before));
+    objects.erase(std::lower_bound(objects.begin(), objects.end(), id, idBelow));
 }
 
 ObjectMap::Difference ObjectMap::difference(const ObjectMap& before, const ObjectMap& after) {

@@ -29,7 +29,7 @@ Edit ofSurface(ObjectId surface, std::function<Result<Edited>(const Document&)> 
 }
 
 /// An edit of one source of a surface.
-Edit ofSource(ObjectId surface, ObjectId source, std::function<Result<Edited>(const Document&)> edit) {
+Edit ofSource(ObjectId surface, ObjectId source, const std::function<Result<Edited>(const Document&)>& edit) {
     return ofSurface(surface, [=](const Document& d) -> Result<Edited> {
         if (!hasSource(d, surface, source)) return badInput("this is no source of the surface");
         return edit(d);

@@ -87,8 +87,7 @@ Document withSource(const Document& document, ObjectId surface, Source source) {
 }
 
 Document withOwnEdit(const Document& document, ObjectId surface, SurfaceEdit edit) {
-    return withDefinition(document, surface,
-                          [&](SurfaceDefinition& d) { d.edits.push_back(std::move(edit)); });
+    return withDefinition(document, surface, [&](SurfaceDefinition& d) { d.edits.push_back(edit); });
 }
 
 Document withGroup(const Document& document, ObjectId object, ObjectId group) {

@@ -312,7 +312,7 @@ TEST(GroundFindings, MemoryGivesTheSameFindings) {
         for (std::size_t i = 0; i < fresh.size(); ++i) EXPECT_EQ(fresh[i].text, kept[i].text);
         g.document = test::afterEdit(g.document, operations::rename(g.surface, "Renamed"));
     }
-    EXPECT_EQ(memory.entries.size(), 2U);  // the points, and the surface under its new name
+    EXPECT_EQ(memory.entries.size(), 4U);  // each check of points, and the surface under its new name
 }
 
 TEST(GroundFindings, TheListAsCsvHasARowForEach) {
