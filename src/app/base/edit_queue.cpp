@@ -43,7 +43,6 @@ void EditQueue::next() {
     while (!asked_.empty() && asked_.front().stopped) settleFirst(cancelled());
     if (!asked_.empty())
         worker_->request({asked_.front().what.toStdString(), asked_.front().edit, newest_()}, false);
-    Q_EMIT changed();
 }
 
 void EditQueue::settleFirst(Result<Performed> performed) {

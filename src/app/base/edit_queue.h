@@ -39,9 +39,6 @@ public:
     /// Lets all of them end; input waits, the window goes on painting.
     void wait();
 
-Q_SIGNALS:
-    void changed();  ///< another one is being worked out, or none
-
 private:
     struct Asked {
         QString what;

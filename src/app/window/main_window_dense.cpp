@@ -20,15 +20,16 @@ namespace erdwerk::app {
 using document::Document;
 
 void MainWindow::importDense(const QString& path, bool cloud) {
-    readIn(
-        path,
-        [path = path.toStdString(), cloud](const Document& d,
-                                           const Context& context) -> Result<document::Edited> {
-            auto imported = cloud ? format::addCloud(d, path, context) : format::addRaster(d, path, context);
-            if (!imported) return tl::unexpected(imported.error());
-            std::string said = imported->points > 0 ? std::to_string(imported->points) + " points read" : "";
-            return document::Edited(std::move(imported->document), {}, std::move(said));
-        });
+    readIn(path,
+           [path = path.toStdString(), cloud](const Document& d,
+                                              const Context& context) -> Result<document::Edited> {
+               auto imported =
+                   cloud ? format::addCloud(d, path, context) : format::addRaster(d, path, context);
+               if (!imported) return tl::unexpected(imported.error());
+               std::string said = imported->points > 0 ? std::to_string(imported->points) + " points read"
+                                                       : format::stemOf(path) + " read";
+               return document::Edited(std::move(imported->document), {}, std::move(said));
+           });
 }
 
 void MainWindow::surfaceFromDense() {

@@ -93,22 +93,33 @@ Result<NearestCorner> nearestCorner(const Document& document, ObjectId first, Ob
                                     geometry::Vec2 place) {
     NearestCorner best;
     for (const auto& [id, other] : {std::pair{first, second}, std::pair{second, first}}) {
-        const auto line = ownLine(document, id);
-        if (!line) return tl::unexpected(line.error());
-        for (const std::size_t i : cornersOf((*line)->line)) {
-            const double d = geometry::distance((*line)->line.vertices[i].place, place);
+        const auto* line = document.get<Line>(id);
+        if (line == nullptr) return badInput("one of the lines is gone");
+        if (line->follows) continue;
+        for (const std::size_t i : cornersOf(line->line)) {
+            const double d = geometry::distance(line->line.vertices[i].place, place);
             if (d < best.distance) best = {id, other, i, d};
         }
     }
+    if (!best.line) return tl::unexpected(ownLine(document, first).error());
     return best;
+}
+
+bool follows(const Document& document, ObjectId id) {
+    const auto* line = document.get<Line>(id);
+    return line != nullptr && line->follows != nullptr;
 }
 
 }  // namespace
 
 Edit shareCorner(ObjectId first, ObjectId second, geometry::Vec2 place, double height) {
     return [=](const Document& document) -> Result<Edited> {
+        if (follows(document, first) && follows(document, second))
+            return tl::unexpected(ownLine(document, first).error());
         Document next = document;
         for (const ObjectId id : {first, second}) {
+            // A line that follows others keeps its height; the other one can take it.
+            if (follows(document, id)) continue;
             auto with =
                 withChanged(next, id, [&](const auto& line) { return withCornerAt(line, place, height); });
             if (!with) return tl::unexpected(with.error());
@@ -134,7 +145,7 @@ Edit moveNearestCorner(const Results& seen, ObjectId first, ObjectId second, geo
             return linework::setRule(*to, corner->vertex, linework::FixedHeight{*height});
         });
         if (!moved) return tl::unexpected(moved.error());
-        if (!height) return std::move(*moved);
+        if (!height || follows(document, corner->other)) return std::move(*moved);
         auto both = withChanged(*moved, corner->other,
                                 [&](const auto& line) { return withCornerAt(line, on->place, *height); });
         if (!both) return tl::unexpected(both.error());

@@ -61,6 +61,23 @@ TEST(Mend, WhatIsGoneIsSaid) {
     EXPECT_FALSE(overshoot(l.document, gone, {0, 0}));
 }
 
+TEST(Mend, ALineThatFollowsStaysAndTheOtherComesToIt) {
+    Lines l;
+    const ObjectId a = l.add("0 0, 10 0", {1.0, 1.0});
+    const ObjectId b = l.add("5 -5, 5 1", {3.0, 3.0});
+    l.document = changed<Line>(l.document, a, [&](Line& x) {
+        x.follows = std::make_shared<const Follows>(RowOf{b, {}, {}, {}});
+    });
+    const auto shared = test::afterEdit(l.document, shareCorner(a, b, {5, 0}, 1));
+    EXPECT_EQ(shared.find(a), l.document.find(a));
+    EXPECT_EQ(shared.get<Line>(b)->line.vertices.size(), 3U);
+    l.document = changed<Line>(l.document, b, [&](Line& x) {
+        x.follows = std::make_shared<const Follows>(RowOf{a, {}, {}, {}});
+    });
+    EXPECT_FALSE(shareCorner(a, b, {5, 0}, 1)(l.document));
+    EXPECT_FALSE(moveNearestCorner(l.results(), a, b, {5, 0})(l.document));
+}
+
 TEST(Mend, AClosedLineHasNoOvershoot) {
     Lines l;
     const ObjectId ring = l.add("0 0, 10 0, 10 10", {1.0, 1.0, 1.0}, true);
