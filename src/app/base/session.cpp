@@ -47,12 +47,12 @@ Session::Session(QObject* parent)
                 Q_EMIT message(tr("The results could not be worked out: %1").arg(reason), true);
             Q_EMIT workingChanged(isWorking());
         });
-    inner_->edits = std::make_unique<EditQueue>(
-        [this] { return history_.fresh(); },
-        [this](Result<document::Performed> performed) {
-            // Somebody else may have taken the project over meanwhile.
-            return mayEdit() ? apply(std::move(performed)) : Outcome{};
-        });
+    inner_->edits =
+        std::make_unique<EditQueue>([this] { return history_.fresh(); },
+                                    [this](Result<document::Performed> performed) {
+                                        // Somebody else may have taken the project over meanwhile.
+                                        return mayEdit() ? apply(std::move(performed)) : Outcome{};
+                                    });
     inner_->beat.setInterval(format::ProjectLock::beatSeconds * 1000);
     connect(&inner_->beat, &QTimer::timeout, this, &Session::beat);
     inner_->savePoll.setInterval(15);
