@@ -13,13 +13,18 @@
 #include <cstdio>
 
 #include "app/base/remembered.h"
+#include "app/base/snapshot.h"
 #include "app/base/text_document.h"
 #include "app/base/theme.h"
 #include "app/sheet/sheet_output.h"
 #include "app/window/main_window.h"
+#include "app/window/project_files.h"
 #include "app/window/script.h"
+#include "core/derive/derived.h"
+#include "core/derive/evaluation.h"
 #include "core/format/output.h"
 #include "core/format/project_file.h"
+#include "core/objects/sheet.h"
 
 namespace {
 
@@ -77,6 +82,13 @@ int writeSheets(const QString& project, const QStringList& names, const QString&
                             .trimmed()
                             .constData());
     return 0;
+}
+
+int writeText(const QString& file, const QString& output) {
+    const auto text = format::readFile(file.toStdString());
+    if (!text) return fail(QString::fromStdString(text.error().message()));
+    const auto done = app::writeTextDocument(output, QString::fromStdString(*text));
+    return done ? 0 : fail(QString::fromStdString(done.error().message()));
 }
 
 /// What is to be shown, then the picture; 2 with a word when either cannot be.
@@ -141,18 +153,15 @@ int main(int argc, char** argv) {
             return fail(QStringLiteral("--sheet NAME PROJECT -o FILE"));
         return writeSheets(files.front(), parser.values(sheet), parser.value(output));
     }
-    if (parser.isSet(plainText)) {
-        const auto text = format::readFile(parser.value(plainText).toStdString());
-        if (!text) return fail(QString::fromStdString(text.error().message()));
-        const auto done = app::writeTextDocument(parser.value(output), QString::fromStdString(*text));
-        return done ? 0 : fail(QString::fromStdString(done.error().message()));
-    }
+    if (parser.isSet(plainText)) return writeText(parser.value(plainText), parser.value(output));
     // Pictures look the same whatever was left of the last run.
     if (parser.isSet(screenshot)) app::remembered::turnOff();
     app::MainWindow window;
     window.show();
-    if (parser.isSet(demo) && !(parser.isSet(screenshot) ? window.openDemo() : window.showDemo())) return 2;
-    if (!files.isEmpty() && !window.openProject(files.front())) return 2;
+    if (parser.isSet(demo) &&
+        !(parser.isSet(screenshot) ? window.files().openDemo() : window.files().showDemo()))
+        return 2;
+    if (!files.isEmpty() && !window.files().openProject(files.front())) return 2;
     if (parser.isSet(screenshot)) return takePicture(window, parser.value(show), parser.value(screenshot));
     return QApplication::exec();
 }

@@ -206,7 +206,7 @@ TEST_F(Clouds, ADamagedCloudIsRefusedAndNothingChanges) {
         said = qobject_cast<QMessageBox*>(dialog)->text();
         dialog->accept();
     });
-    window->importDense(QString::fromStdString(folder.file("bad.las", "LASF nonsense")), true);
+    window->imports().dense(QString::fromStdString(folder.file("bad.las", "LASF nonsense")), true);
     ASSERT_TRUE(QTest::qWaitFor([&] { return !said.isEmpty(); }));
     EXPECT_TRUE(said.contains(QStringLiteral("bad.las")));
     EXPECT_TRUE(doc().objects().empty());
@@ -220,7 +220,7 @@ TEST_F(Clouds, ABackdropLiesWhereItsWorldFileSays) {
     ASSERT_TRUE(image.save(QString::fromStdString(folder / "site.png")));
     (void)folder.file("site.pgw", "0.5\n0\n0\n-0.5\n100.25\n199.75\n");
     window->session().startNew({});
-    window->importDense(QString::fromStdString(folder / "site.png"), false);
+    window->imports().dense(QString::fromStdString(folder / "site.png"), false);
     window->settle();
     ASSERT_EQ(doc().all<objects::Backdrop>().size(), 1U);
     look({110, 192.5}, 20);
@@ -245,7 +245,7 @@ TEST_F(Clouds, ARasterOfHeightsBecomesASurface) {
         grid += "\n";
     }
     window->session().startNew({});
-    window->importDense(QString::fromStdString(folder.file("dem.asc", grid)), false);
+    window->imports().dense(QString::fromStdString(folder.file("dem.asc", grid)), false);
     window->settle();
     run("thin-surface");
     window->settle();

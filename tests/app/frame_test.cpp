@@ -30,7 +30,7 @@ protected:
 
 TEST_F(Frame, FitsASmallScreenAndNothingIsLost) {
     demo();
-    window->showTwin(true);
+    window->views()->setTwin(TwinViews::Twin::Scene);
     for (const Bench::Page page : Bench::allPages) {
         window->bench()->open(page);
         window->settle();
@@ -256,7 +256,7 @@ TEST_F(Frame, SizesFoldersAndProjectsAreRemembered) {
     const QString path = QString::fromStdString(folder / "site.erdwerk");
     ASSERT_TRUE(window->session().saveAndWait(path));
     window->settle();
-    ASSERT_TRUE(window->openProject(path));
+    ASSERT_TRUE(window->files().openProject(path));
     window->close();
     MainWindow next;
     EXPECT_EQ(next.width(), 1150);
@@ -293,7 +293,7 @@ TEST_F(Frame, AFileThatIsDroppedIsRead) {
 }
 
 TEST_F(Frame, TheDemoOpensOnSomethingWorthSeeing) {
-    ASSERT_TRUE(window->showDemo());
+    ASSERT_TRUE(window->files().showDemo());
     window->settle();
     EXPECT_EQ(window->stageBar()->stage(), Stage::Ground);
     EXPECT_TRUE(window->scene()->isVisible());

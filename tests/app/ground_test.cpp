@@ -124,7 +124,7 @@ TEST_F(Ground, TwoPlansStayInStepAndFade) {
 
 TEST_F(Ground, TheSceneFollowsThePlan) {
     plateau();
-    window->showTwin(true);
+    window->views()->setTwin(TwinViews::Twin::Scene);
     window->settle();
     look({20, 25}, 15);
     EXPECT_NEAR(window->scene()->planView().centre.x, 20, 1e-3);

@@ -150,7 +150,7 @@ TEST_F(Hands, LetterKeysWorkAlsoAfterAClickOnTheStageBarAndOnAFocusedTool) {
     QTest::keyClick(split, Qt::Key_Return);
     ASSERT_NE(window->tool(), nullptr);
     EXPECT_EQ(window->tool()->title(), QStringLiteral("Split a line"));
-    window->setTool(nullptr);
+    window->inHand().take(nullptr);
     // In an entry letters are text.
     window->contents()->filter()->setFocus();
     QTest::keyClick(window->contents()->filter(), Qt::Key_D);
@@ -338,7 +338,7 @@ TEST_F(Hands, LinesWithoutPointsAndThingsThatAreGoneHarmNothing) {
     EXPECT_EQ(window->facts()->findChild<QLineEdit*>(QStringLiteral("fact:Rules")), nullptr);
     // The menu outlives what it is about.
     select(empty);
-    QMenu* menu = window->menuOfSelection();
+    QMenu* menu = window->menu().ofSelection();
     run("delete");
     for (QAction* item : menu->actions())
         if (item->objectName() == QStringLiteral("zoom-to") || item->objectName() == QStringLiteral("rename"))
@@ -397,19 +397,19 @@ TEST_F(Hands, ASheetIsPrintedOnItsPaperAndAPlanOnAPage) {
     QPrinter printer(QPrinter::HighResolution);
     printer.setOutputFormat(QPrinter::PdfFormat);
     printer.setOutputFileName(path);
-    ASSERT_TRUE(window->printTo(printer));
+    ASSERT_TRUE(window->commands<FileCommands>().printTo(printer));
     EXPECT_NEAR(printer.pageLayout().fullRect(QPageLayout::Millimeter).width(), 420, 1);
     EXPECT_GT(QFileInfo(path).size(), 20000);
     put(QStringLiteral("no sheet"), document::removeAll(doc(), doc().all<objects::Sheet>()));
     QPrinter page(QPrinter::HighResolution);
     page.setOutputFormat(QPrinter::PdfFormat);
     page.setOutputFileName(QString::fromStdString(folder / "plan.pdf"));
-    ASSERT_TRUE(window->printTo(page));
+    ASSERT_TRUE(window->commands<FileCommands>().printTo(page));
     EXPECT_GT(QFileInfo(page.outputFileName()).size(), 20000);
     QPrinter nowhere(QPrinter::HighResolution);
     nowhere.setOutputFormat(QPrinter::PdfFormat);
     nowhere.setOutputFileName(QStringLiteral("/nowhere/at/all/plan.pdf"));
-    EXPECT_FALSE(window->printTo(nowhere));
+    EXPECT_FALSE(window->commands<FileCommands>().printTo(nowhere));
 }
 
 TEST_F(Hands, OnlyACornerOfTheLineInHandIsDeleted) {

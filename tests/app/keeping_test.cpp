@@ -83,7 +83,7 @@ TEST_F(Keeping, ADamagedJournalOpensSaysWhatIsMissingAndKeepsTheRest) {
     const std::string other = folder / "other.erdwerk";
     std::filesystem::copy_file(path.toStdString(), other);
     std::ofstream(format::journalPath(other), std::ios::binary) << text;
-    ASSERT_TRUE(window->openProject(QString::fromStdString(other)));
+    ASSERT_TRUE(window->files().openProject(QString::fromStdString(other)));
     window->settle();
     EXPECT_TRUE(doc().byName<objects::Points>("two"));
     EXPECT_TRUE(
@@ -108,7 +108,7 @@ TEST_F(Keeping, TwoWindowsOnOneProject) {
     rename("mine");
     MainWindow second;
     second.show();
-    ASSERT_TRUE(second.openProject(path));
+    ASSERT_TRUE(second.files().openProject(path));
     second.settle();
     EXPECT_TRUE(second.session().isReadOnly());
     EXPECT_TRUE(second.keeping()->isVisible());
@@ -140,7 +140,7 @@ TEST_F(Keeping, ACopyOfWhatSomebodyElseHasOpen) {
     saved();
     MainWindow second;
     second.show();
-    ASSERT_TRUE(second.openProject(path));
+    ASSERT_TRUE(second.files().openProject(path));
     QTest::mouseClick(second.findChild<QPushButton*>(QStringLiteral("workOnCopy")), Qt::LeftButton);
     second.settle();
     EXPECT_FALSE(second.session().isReadOnly());
@@ -153,7 +153,7 @@ TEST_F(Keeping, ACopyOfWhatSomebodyElseHasOpen) {
 TEST_F(Keeping, DiscardingAndOpeningAgainShowsTheSavedState) {
     saved();
     rename("discarded");
-    ASSERT_TRUE(window->openProject(path));
+    ASSERT_TRUE(window->files().openProject(path));
     window->settle();
     EXPECT_TRUE(doc().byName<objects::Points>("survey"));
     EXPECT_EQ(window->session().history().steps().size(), 1U);

@@ -203,10 +203,10 @@ TEST_F(Keyboard, ANewProjectFromASurveyFileIsOneOfItsOwn) {
     const QString file = QString::fromStdString(folder.file(
         "spots.csv", "number,easting,northing,height,code\n1,0,0,10,A\n2,5,0,11,A\n3,5,5,12,A\n"));
     withDialog([](QDialog* dialog) { dialog->reject(); });
-    EXPECT_FALSE(window->importSurvey(file, true));
+    EXPECT_FALSE(window->imports().survey(file, true));
     EXPECT_TRUE(doc().byName<objects::Line>("Peat ditch"));  // not agreed to: the demo is still there
     withDialog([](QDialog* dialog) { dialog->accept(); });
-    ASSERT_TRUE(window->importSurvey(file, true));
+    ASSERT_TRUE(window->imports().survey(file, true));
     window->settle();
     EXPECT_FALSE(doc().byName<objects::Line>("Peat ditch"));
     EXPECT_EQ(doc().get<objects::Points>(doc().all<objects::Points>().front())->set.size(), 3U);

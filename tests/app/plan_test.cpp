@@ -139,7 +139,7 @@ TEST_F(Plan, FindingsGoToTheirPlaceAndAreFixedByKey) {
 
 TEST_F(Plan, TheSceneMarksTheSamePlace) {
     demo();
-    window->showTwin(true);
+    window->views()->setTwin(TwinViews::Twin::Scene);
     window->settle();
     const Vec2 place{48120, 91080};
     const auto height = derived().topHeight(place);

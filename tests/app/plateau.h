@@ -19,7 +19,7 @@ protected:
                 places.push_back({x * 0.5, y * 0.5, std::clamp(40 - x * 0.5, 0.0, 10.0)});
         ASSERT_TRUE(format::writeLas(folder / "plateau.las", survey::cloudFrom(places)));
         window->session().startNew({});
-        window->importDense(QString::fromStdString(folder / "plateau.las"), true);
+        window->imports().dense(QString::fromStdString(folder / "plateau.las"), true);
         window->session().waitForResults();
         window->settle();
         cloud = named<objects::Cloud>("plateau");

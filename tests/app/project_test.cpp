@@ -55,7 +55,7 @@ TEST_F(Project, AnImportIsPreviewedCountedAndUndone) {
             if (label->text().contains(QStringLiteral("will be"))) counts = label->text();
         import->click();
     });
-    EXPECT_TRUE(window->importSurvey(QString::fromStdString(file)));
+    EXPECT_TRUE(window->imports().survey(QString::fromStdString(file)));
     window->settle();
     EXPECT_EQ(counts,
               QStringLiteral("2 points will be read, 1 of them without height. 1 row will be skipped."));
@@ -78,7 +78,7 @@ TEST_F(Project, AFileThatIsNoSurveyIsRefusedAndNothingChanges) {
             said = qobject_cast<QMessageBox*>(dialog)->text();
             dialog->accept();
         });
-        EXPECT_FALSE(window->importSurvey(QString::fromStdString(folder.file(name, text))));
+        EXPECT_FALSE(window->imports().survey(QString::fromStdString(folder.file(name, text))));
         EXPECT_TRUE(said.contains(QString::fromUtf8(name))) << name;
         EXPECT_TRUE(said.contains(QStringLiteral("Nothing was changed")));
     }
@@ -87,7 +87,7 @@ TEST_F(Project, AFileThatIsNoSurveyIsRefusedAndNothingChanges) {
 
 TEST_F(Project, LinesComeInFromVectorFiles) {
     window->session().startNew({});
-    window->importLines(demoFolder() + QStringLiteral("/lines.gpkg"));
+    window->imports().lines(demoFolder() + QStringLiteral("/lines.gpkg"));
     window->settle();
     EXPECT_EQ(doc().all<objects::Line>().size(), 7U);
     run("new-surface");

@@ -4,6 +4,8 @@
 #include <QPrinter>
 #include <QSvgRenderer>
 
+#include "app/sheet/sheet_batch.h"
+#include "app/sheet/sheet_output.h"
 #include "app/sheet/text_recorder.h"
 #include "core/objects/line.h"
 #include "sheets_site.h"
@@ -20,7 +22,7 @@ class SheetFiles : public SheetsSite {};
 
 TEST_F(SheetFiles, ADamagedPictureIsNotTaken) {
     std::ofstream(folder / "cut.png") << "\x89PNG\r\n\x1a\n and no more";
-    EXPECT_FALSE(window->takeArtwork(path("cut.png")));
+    EXPECT_FALSE(window->commands<SheetCommands>().takeArtwork(path("cut.png")));
     EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("damaged")));
     EXPECT_TRUE(doc().all<objects::Artwork>().empty());
 }
@@ -98,8 +100,8 @@ TEST_F(SheetFiles, DrawingsThatAreStoppedLeaveNone) {
 }
 
 TEST_F(SheetFiles, EveryKindOfFrameIsAddedAndDrawn) {
-    ASSERT_TRUE(
-        window->takeArtwork(QString::fromUtf8(test::demoFolder) + QStringLiteral("/title-block.svg")));
+    ASSERT_TRUE(window->commands<SheetCommands>().takeArtwork(QString::fromUtf8(test::demoFolder) +
+                                                              QStringLiteral("/title-block.svg")));
     const std::size_t before = now().frames.size();
     for (const char* kind : {"plan", "profile", "section", "table", "description", "legend", "key-plan",
                              "scale", "picture", "title-block", "notes"}) {
@@ -137,7 +139,7 @@ TEST_F(SheetFiles, TheSetIsWrittenAsideWithLayersThatAreSwitched) {
     for (const ObjectId id : all)
         EXPECT_EQ(textsOn(*window->session().snapshot(), id).overlaps, 0U) << doc().nameOf(id);
     const QString pdf = path("set.pdf");
-    window->writeSheetsAside(pdf, all);
+    window->commands<SheetCommands>().writeSheetsAside(pdf, all);
     QTRY_VERIFY_WITH_TIMEOUT(QFileInfo::exists(pdf), 60000);
     QTRY_VERIFY(window->prompt()->text().contains(QStringLiteral("set.pdf")));
     const QString info = output(QStringLiteral("pdfinfo"), {pdf});
@@ -160,12 +162,12 @@ TEST_F(SheetFiles, TheSetIsWrittenAsideWithLayersThatAreSwitched) {
 TEST_F(SheetFiles, WritingThatIsStoppedLeavesNoFile) {
     const QString pdf = path("stopped.pdf");
     std::vector<ObjectId> many(40, sheet);
-    window->writeSheetsAside(pdf, many);
-    window->batch()->stop();
+    window->commands<SheetCommands>().writeSheetsAside(pdf, many);
+    window->commands<SheetCommands>().batch()->stop();
     QTRY_VERIFY_WITH_TIMEOUT(window->prompt()->text().contains(QStringLiteral("Not written")), 60000);
     EXPECT_FALSE(QFileInfo::exists(pdf));
     EXPECT_TRUE(QDir(QString::fromStdString(folder / "")).entryList({QStringLiteral("*.laid*")}).isEmpty());
-    window->writeSheetsAside(QStringLiteral("/proc/no.pdf"), {sheet});
+    window->commands<SheetCommands>().writeSheetsAside(QStringLiteral("/proc/no.pdf"), {sheet});
     QTRY_VERIFY_WITH_TIMEOUT(window->prompt()->text().contains(QStringLiteral("/proc/no.pdf")), 60000);
 }
 
@@ -176,11 +178,11 @@ TEST_F(SheetFiles, AnOwnTitleBlockStandsInAndWhatIsNoneIsRefused) {
            "{number}</text></svg>";
     std::ofstream(folder / "broken.svg")
         << "<svg width=\"96mm\" height=\"42mm\">\n<text>{client</text></svg>";
-    EXPECT_FALSE(window->takeArtwork(path("broken.svg")));
+    EXPECT_FALSE(window->commands<SheetCommands>().takeArtwork(path("broken.svg")));
     EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("broken.svg:2")))
         << window->prompt()->text().toStdString();
-    EXPECT_FALSE(window->takeArtwork(path("nowhere.svg")));
-    ASSERT_TRUE(window->takeArtwork(path("office.svg")));
+    EXPECT_FALSE(window->commands<SheetCommands>().takeArtwork(path("nowhere.svg")));
+    ASSERT_TRUE(window->commands<SheetCommands>().takeArtwork(path("office.svg")));
     const ObjectId office = named<objects::Artwork>("office");
     const std::size_t frame = frameOf<objects::TitleFrame>(now());
     ASSERT_TRUE(window->session().edit(

@@ -18,7 +18,37 @@
 #include <QtTest/QTest>
 
 #include "app/base/remembered.h"
+#include "app/base/snapshot.h"
+#include "app/base/theme.h"
+#include "app/bench/bench.h"
+#include "app/bench/findings_page.h"
+#include "app/bench/fit_page.h"
+#include "app/bench/grades_page.h"
+#include "app/bench/profile_page.h"
+#include "app/bench/slice_page.h"
+#include "app/bench/tables_page.h"
+#include "app/bench/volumes_page.h"
+#include "app/panels/contents.h"
+#include "app/panels/facts.h"
+#include "app/panels/rack.h"
+#include "app/plan/plan_view.h"
+#include "app/scene/scene_view.h"
+#include "app/sheet/sheet_canvas.h"
+#include "app/sheet/sheet_page.h"
+#include "app/window/commands/file_commands.h"
+#include "app/window/commands/help_commands.h"
+#include "app/window/commands/shape_commands.h"
+#include "app/window/commands/sheet_commands.h"
+#include "app/window/guide_panel.h"
+#include "app/window/imports.h"
+#include "app/window/keeping_bar.h"
 #include "app/window/main_window.h"
+#include "app/window/object_menu.h"
+#include "app/window/project_files.h"
+#include "app/window/prompt_line.h"
+#include "app/window/stage_bar.h"
+#include "app/window/tool_in_hand.h"
+#include "app/window/twin_views.h"
 #include "support/geometry.h"
 
 namespace erdwerk::app {
@@ -38,7 +68,7 @@ protected:
     }
 
     void demo() {
-        ASSERT_TRUE(window->openDemo());
+        ASSERT_TRUE(window->files().openDemo());
         window->settle();
     }
     [[nodiscard]] const document::Document& doc() const { return window->session().document(); }

@@ -1,90 +1,102 @@
-// The frame of the window: its panes, what they remember, and the keys that work in all of them.
+// The frame of the window: its panes and what they remember.
 
-#include <QAbstractItemView>
-#include <QAbstractSpinBox>
 #include <QApplication>
-#include <QComboBox>
-#include <QKeyEvent>
-#include <QLineEdit>
-#include <QMenuBar>
-#include <QPlainTextEdit>
+#include <QSplitter>
+#include <QStackedWidget>
 #include <QStatusBar>
 #include <QTimer>
+#include <QToolButton>
 #include <QVBoxLayout>
 
 #include "app/base/remembered.h"
 #include "app/base/theme.h"
-#include "app/kinds/all_kinds.h"
+#include "app/bench/bench.h"
+#include "app/bench/findings_page.h"
+#include "app/bench/fit_page.h"
+#include "app/bench/grades_page.h"
+#include "app/bench/history_page.h"
+#include "app/bench/profile_page.h"
+#include "app/bench/slice_page.h"
+#include "app/bench/tables_page.h"
+#include "app/bench/volumes_page.h"
+#include "app/panels/contents.h"
+#include "app/panels/facts.h"
+#include "app/panels/rack.h"
 #include "app/plan/plan_parts.h"
+#include "app/plan/plan_view.h"
+#include "app/sheet/sheet_page.h"
+#include "app/window/cursor_line.h"
+#include "app/window/guide_panel.h"
+#include "app/window/keeping_bar.h"
 #include "app/window/main_window.h"
+#include "app/window/prompt_line.h"
+#include "app/window/stage_bar.h"
+#include "app/window/start_page.h"
+#include "app/window/twin_views.h"
 
 namespace erdwerk::app {
 
 void MainWindow::buildWindow() {
     stack_ = new QStackedWidget;
-    start_ = new StartPage;
+    work_.start = new StartPage;
     auto* project = new QWidget;
     auto* column = new QVBoxLayout(project);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
-    stageBar_ = new StageBar(session_);
-    column->addWidget(stageBar_);
-    keeping_ = new KeepingBar(session_);
-    column->addWidget(keeping_);
+    work_.stageBar = new StageBar(work_.session);
+    column->addWidget(work_.stageBar);
+    work_.keeping = new KeepingBar(work_.session);
+    column->addWidget(work_.keeping);
     columns_ = new QSplitter(Qt::Horizontal);
     columns_->setObjectName(QStringLiteral("columns"));
-    rack_ = new Rack(actions_, session_);
-    rack_->setMinimumWidth(140);
-    columns_->addWidget(rack_);
+    work_.rack = new Rack(work_.actions, work_.session);
+    work_.rack->setMinimumWidth(140);
+    columns_->addWidget(work_.rack);
     columns_->addWidget(buildMiddle());
     columns_->addWidget(buildRight());
     columns_->setSizes({180, 844, 256});
     columns_->setStretchFactor(1, 1);
     columns_->setChildrenCollapsible(false);
     column->addWidget(columns_, 1);
-    stack_->addWidget(start_);
+    stack_->addWidget(work_.start);
     stack_->addWidget(project);
     setCentralWidget(stack_);
-    cursor_ = new QLabel;
-    cursor_->setFont(theme::font(12));
-    scale_ = new QLabel;
-    scale_->setContentsMargins(0, 0, 10, 0);
-    cursor_->setContentsMargins(8, 0, 0, 0);
-    statusBar()->addWidget(cursor_, 1);
-    partsMenu_ = new PartsMenu(session_, this);
-    shows_ = new QToolButton;
-    shows_->setObjectName(QStringLiteral("planShows"));
-    shows_->setText(tr("Plan shows ▾"));
-    shows_->setToolTip(tr("Points, numbers, heights, contours …: what the plan shows (Ctrl+L)"));
-    shows_->setAutoRaise(true);
-    shows_->setPopupMode(QToolButton::InstantPopup);
-    shows_->setMenu(partsMenu_);
-    shows_->setStyleSheet(
+    buildStatusBar();
+}
+
+void MainWindow::buildStatusBar() {
+    work_.partsMenu = new PartsMenu(work_.session, this);
+    work_.shows = new QToolButton;
+    work_.shows->setObjectName(QStringLiteral("planShows"));
+    work_.shows->setText(tr("Plan shows ▾"));
+    work_.shows->setToolTip(tr("Points, numbers, heights, contours …: what the plan shows (Ctrl+L)"));
+    work_.shows->setAutoRaise(true);
+    work_.shows->setPopupMode(QToolButton::InstantPopup);
+    work_.shows->setMenu(work_.partsMenu);
+    work_.shows->setStyleSheet(
         QStringLiteral("QToolButton { padding: 0 6px; } QToolButton::menu-indicator { image: none; }"));
-    statusBar()->addPermanentWidget(shows_);
-    statusBar()->addPermanentWidget(scale_);
-    statusBar()->setSizeGripEnabled(false);
+    new CursorLine(work_, *statusBar());
 }
 
 QWidget* MainWindow::buildMiddle() {
-    views_ = new TwinViews(session_);
-    plan_ = views_->plan();
-    scene_ = views_->scene();
-    prompt_ = new PromptLine;
+    work_.views = new TwinViews(work_.session);
+    work_.plan = work_.views->plan();
+    work_.scene = work_.views->scene();
+    work_.prompt = new PromptLine;
     buildBench();
     lower_ = new QWidget;
     auto* lowerColumn = new QVBoxLayout(lower_);
     lowerColumn->setContentsMargins(0, 0, 0, 0);
     lowerColumn->setSpacing(0);
-    lowerColumn->addWidget(prompt_);
-    lowerColumn->addWidget(bench_, 1);
+    lowerColumn->addWidget(work_.prompt);
+    lowerColumn->addWidget(work_.bench, 1);
     rows_ = new QSplitter(Qt::Vertical);
     rows_->setObjectName(QStringLiteral("rows"));
-    sheetPage_ = new SheetPage(session_);
-    middle_ = new QStackedWidget;
-    middle_->addWidget(views_);
-    middle_->addWidget(sheetPage_);
-    rows_->addWidget(middle_);
+    work_.sheetPage = new SheetPage(work_.session);
+    work_.middle = new QStackedWidget;
+    work_.middle->addWidget(work_.views);
+    work_.middle->addWidget(work_.sheetPage);
+    rows_->addWidget(work_.middle);
     rows_->addWidget(lower_);
     rows_->setSizes({470, 236});
     rows_->setStretchFactor(0, 1);
@@ -93,45 +105,80 @@ QWidget* MainWindow::buildMiddle() {
 }
 
 QWidget* MainWindow::buildRight() {
-    facts_ = new Facts(session_);
-    contents_ = new Contents(session_);
-    guide_ = new GuidePanel;
+    work_.facts = new Facts(work_.session);
+    work_.contents = new Contents(work_.session);
+    work_.guide = new GuidePanel;
     right_ = new QSplitter(Qt::Vertical);
     right_->setObjectName(QStringLiteral("right"));
-    right_->addWidget(facts_);
-    right_->addWidget(contents_);
+    right_->addWidget(work_.facts);
+    right_->addWidget(work_.contents);
     // Fourteen rows of contents and its filter.
     right_->setSizes({340, 340});
     right_->setChildrenCollapsible(false);
-    rightStack_ = new QStackedWidget;
-    rightStack_->addWidget(right_);
-    rightStack_->addWidget(guide_);
-    rightStack_->setMinimumWidth(200);
-    return rightStack_;
+    work_.right = new QStackedWidget;
+    work_.right->addWidget(right_);
+    work_.right->addWidget(work_.guide);
+    work_.right->setMinimumWidth(200);
+    return work_.right;
+}
+
+void MainWindow::buildBench() {
+    work_.bench = new Bench;
+    work_.grades = new GradesPage(work_.session);
+    work_.profile = new ProfilePage(work_.session);
+    work_.findings = new FindingsPage(work_.session);
+    work_.fit = new FitPage(work_.session);
+    work_.slice = new SlicePage(work_.session);
+    work_.volumes = new VolumesPage(work_.session);
+    work_.tables = new TablesPage(work_.session);
+    work_.history = new HistoryPage(work_.session);
+    work_.bench->addPage(Bench::Page::Grades, work_.grades);
+    work_.bench->addPage(Bench::Page::Profile, work_.profile);
+    work_.bench->addPage(Bench::Page::Findings, work_.findings);
+    work_.bench->addPage(Bench::Page::Fit, work_.fit);
+    work_.bench->addPage(Bench::Page::Section, work_.slice);
+    work_.bench->addPage(Bench::Page::Volumes, work_.volumes);
+    work_.bench->addPage(Bench::Page::Tables, work_.tables);
+    work_.bench->addPage(Bench::Page::History, work_.history);
 }
 
 void MainWindow::connectFrame() {
-    connect(bench_, &Bench::roomChanged, this, &MainWindow::fitBench);
-    connect(bench_, &Bench::roomChanged, this, [this] { remembered::setBenchFolded(bench_->isFolded()); });
+    connect(work_.bench, &Bench::roomChanged, this, &MainWindow::fitBench);
+    connect(work_.bench, &Bench::roomChanged, this,
+            [this] { remembered::setBenchFolded(work_.bench->isFolded()); });
     connect(rows_, &QSplitter::splitterMoved, this, [this] {
-        if (!bench_->heightTaken()) benchHeight_ = rows_->sizes().value(1);
+        if (!work_.bench->heightTaken()) benchHeight_ = rows_->sizes().value(1);
     });
-    connect(guide_, &GuidePanel::closed, this, [this] { showGuide(false); });
-    connectSheets();
-    connect(plan_, &PlanView::menuWanted, this, &MainWindow::showMenu);
-    connect(contents_, &Contents::menuWanted, this, [this](QPoint at) { showMenu(at, std::nullopt); });
-    connect(scene_, &SceneView::menuWanted, this, [this](QPoint at, std::optional<geometry::Vec2> place) {
-        std::optional<Ref> under;
-        if (place) {
-            ViewTransform view;
-            view.centre = *place;
-            view.scale = scene_->planView().scale;
-            view.size = QSizeF(100, 100);
-            const auto found = snapsAt(*session_.snapshot(), view, planLayers(), QPointF(50, 50), 9);
-            if (!found.empty()) under = found.front().ref;
-        }
-        showMenu(at, under);
+    connect(work_.contents, &Contents::showObject, &work_, &Workbench::showObject);
+    connect(work_.plan, &PlanView::typed, work_.prompt, &PromptLine::startEntry);
+    connect(&work_.session, &Session::edited, work_.prompt, &PromptLine::forgetError);
+    connect(&work_.session, &Session::documentChanged, this, &MainWindow::updateTitle);
+    connect(&work_.session, &Session::savingChanged, this, &MainWindow::updateTitle);
+    connect(&work_.session, &Session::opened, this, [this] { showProject(true); });
+    connectBench();
+}
+
+void MainWindow::connectBench() {
+    connect(&work_.session, &Session::resultsChanged, this, [this] {
+        work_.bench->setCount(Bench::Page::Findings, work_.session.snapshot()->findings.size());
     });
+    connect(work_.stageBar, &StageBar::stageChanged, this, [this](Stage stage) {
+        work_.rack->setStage(stage);
+        // The stage chooses the page on the bench, nothing else.
+        if (stage == Stage::Shape) work_.bench->open(Bench::Page::Grades);
+        if (stage == Stage::Route) work_.bench->open(Bench::Page::Profile);
+        if (stage == Stage::Ground) work_.bench->open(Bench::Page::Findings);
+        if (stage == Stage::Field || stage == Stage::Record) work_.bench->open(Bench::Page::Tables);
+    });
+    connect(work_.stageBar, &StageBar::findingsPressed, this, [this] {
+        work_.bench->open(Bench::Page::Findings);
+        work_.findings->list()->setFocus();
+    });
+    connect(work_.bench, &Bench::left, this, [this](Bench::Page page) {
+        if (page == Bench::Page::Findings) work_.findings->lookedAt();
+    });
+    connect(work_.profile, &ProfilePage::newProfilePressed, this,
+            [this] { work_.actions.run(QStringLiteral("profile")); });
 }
 
 void MainWindow::restoreFrame() {
@@ -139,7 +186,7 @@ void MainWindow::restoreFrame() {
     for (auto* splitter : {columns_, right_})
         splitter->restoreState(remembered::sizes(splitter->objectName()));
     if (const int height = remembered::sizes(rows_->objectName()).toInt(); height > 0) benchHeight_ = height;
-    bench_->setFolded(remembered::benchFolded());
+    work_.bench->setFolded(remembered::benchFolded());
     fitBench();
 }
 
@@ -156,9 +203,9 @@ void MainWindow::fitBench() {
         QTimer::singleShot(60, this, &MainWindow::fitBench);
         return;
     }
-    const int prompt = prompt_->sizeHint().height();
+    const int prompt = work_.prompt->sizeHint().height();
     const int all = rows_->height() > 400 ? rows_->height() : height() - 120;
-    if (const auto taken = bench_->heightTaken()) {
+    if (const auto taken = work_.bench->heightTaken()) {
         lower_->setFixedHeight(prompt + *taken);
         rows_->setSizes({std::max(160, all - prompt - *taken), prompt + *taken});
         return;
@@ -167,81 +214,6 @@ void MainWindow::fitBench() {
     lower_->setMinimumHeight(prompt + 110);
     lower_->setMaximumHeight(QWIDGETSIZE_MAX);
     rows_->setSizes({all - below, below});
-}
-
-void MainWindow::showGuide(bool shown) {
-    if (shown) guide_->openAt(stageBar_->stage());
-    rightStack_->setCurrentIndex(shown ? 1 : 0);
-    if (!shown) plan_->setFocus();
-}
-
-// ---- keys
-
-namespace {
-
-/// Whether what has the focus takes letters for itself.
-bool takesText(const QWidget* widget) {
-    if (const auto* edit = qobject_cast<const QLineEdit*>(widget)) return !edit->isReadOnly();
-    if (const auto* edit = qobject_cast<const QPlainTextEdit*>(widget)) return !edit->isReadOnly();
-    if (qobject_cast<const QAbstractSpinBox*>(widget) != nullptr) return true;
-    if (const auto* box = qobject_cast<const QComboBox*>(widget)) return box->isEditable();
-    // Tables begin to edit, lists of findings have keys of their own; contents finds nothing by letters.
-    return qobject_cast<const QAbstractItemView*>(widget) != nullptr &&
-           widget->objectName() != QStringLiteral("contentsTree");
-}
-
-}  // namespace
-
-bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
-    if (event->type() == QEvent::MouseButtonPress && watched == plan_) prompt_->stepTaken();
-    if (event->type() == QEvent::KeyPress) {
-        auto* widget = qobject_cast<QWidget*>(watched);
-        if (widget != nullptr && widget->window() == this &&
-            static_cast<QKeyEvent*>(event)->key() == Qt::Key_F10) {
-            menuBar()->setFocus();
-            menuBar()->setActiveAction(menuBar()->actions().constFirst());
-            return true;
-        }
-        if (widget != nullptr && widget->window() == this && stack_->currentIndex() == 1 &&
-            !takesText(widget) && (widget == focusWidget() || widget == plan_) &&
-            keyPressed(static_cast<QKeyEvent*>(event)))
-            return true;
-    }
-    return QMainWindow::eventFilter(watched, event);
-}
-
-bool MainWindow::keyPressed(QKeyEvent* event) {
-    const int key = event->key();
-    prompt_->stepTaken();
-    const bool inPlan = plan_->hasFocus() || !isActiveWindow();
-    if (key == Qt::Key_Escape) {
-        if (profile_->section()->isAdding())
-            profile_->section()->setAdding(false);
-        else if (tool_ && !tool_->escape())
-            endTool();
-        else if (tool_)
-            return true;
-        else if (!leaveSheet())
-            session_.select({});
-        return true;
-    }
-    if (tool_ && key == Qt::Key_Backspace) {
-        tool_->stepBack();
-        return true;
-    }
-    if (tool_ && inPlan && (key == Qt::Key_Return || key == Qt::Key_Enter)) {
-        tool_->complete();
-        return true;
-    }
-    if (event->modifiers() == Qt::NoModifier && key >= Qt::Key_A && key <= Qt::Key_Z) {
-        // While a tool runs that takes typed text, letters go there.
-        if (tool_ && !tool_->entryHint().isEmpty()) return false;
-        if (const Action* a = actions_.byLetter(stageBar_->stage(), event->text())) {
-            actions_.run(a->id);
-            return true;
-        }
-    }
-    return false;
 }
 
 }  // namespace erdwerk::app

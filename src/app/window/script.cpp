@@ -10,7 +10,17 @@
 #include <QTimer>
 #include <map>
 
+#include "app/base/snapshot.h"
+#include "app/bench/bench.h"
+#include "app/bench/volumes_page.h"
+#include "app/plan/plan_view.h"
+#include "app/plan/tool.h"
+#include "app/window/imports.h"
 #include "app/window/main_window.h"
+#include "app/window/project_files.h"
+#include "app/window/prompt_line.h"
+#include "app/window/stage_bar.h"
+#include "app/window/twin_views.h"
 #include "core/format/output.h"
 #include "core/objects/surface.h"
 #include "core/operations/edit.h"
@@ -55,7 +65,7 @@ QString select(MainWindow& window, const QString& value) {
 }
 
 QString showTwin(MainWindow& window, const QString&) {
-    window.showTwin(true);
+    window.views()->setTwin(TwinViews::Twin::Scene);
     return {};
 }
 
@@ -153,12 +163,12 @@ QString fade(MainWindow& window, const QString& value) {
 }
 
 QString openFile(MainWindow& window, const QString& value) {
-    window.openProject(value);
+    window.files().openProject(value);
     return {};
 }
 
 QString importDense(MainWindow& window, const QString& value, bool cloud) {
-    window.importDense(value, cloud);
+    window.imports().dense(value, cloud);
     return {};
 }
 
@@ -168,12 +178,12 @@ QString fit(MainWindow& window, const QString&) {
 }
 
 QString importSurvey(MainWindow& window, const QString& value) {
-    window.importSurvey(value);
+    window.imports().survey(value);
     return {};
 }
 
 QString importLines(MainWindow& window, const QString& value) {
-    window.importLines(value);
+    window.imports().lines(value);
     return {};
 }
 

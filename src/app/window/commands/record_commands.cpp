@@ -1,16 +1,23 @@
-// The commands of the Record stage.
+#include "app/window/commands/record_commands.h"
 
-#include "app/window/main_window.h"
+#include "app/base/theme.h"
+#include "app/bench/bench.h"
+#include "app/window/workbench.h"
 #include "core/objects/dimension.h"
 #include "core/objects/label.h"
+#include "core/objects/table.h"
 #include "core/operations/dimensions.h"
 #include "core/operations/labels.h"
 #include "core/operations/tables.h"
 
 namespace erdwerk::app {
 
-void MainWindow::recordCommands() {
-    const auto needProject = [this] { return tools::anOpenProject(session_); };
+RecordCommands::RecordCommands(Workbench& work) : CommandSet(work) {
+    add();
+}
+
+void RecordCommands::add() {
+    const auto needProject = anOpenProject();
     const QString record = stageName(Stage::Record);
     command(
         "relabel", tr("Label anew"),
@@ -39,12 +46,12 @@ void MainWindow::recordCommands() {
         theme::icon(QStringLiteral("sheet")), record, QKeySequence(QStringLiteral("B")),
         [this] { newTable(); }, needProject);
     using namespace objects;
-    actions_.offerFor(QStringLiteral("relabel"), isOneOf<Line, Parcel, Points, Alignment, Group>);
-    actions_.offerFor(QStringLiteral("new-table"), isOneOf<Line, Parcel, Points, Alignment, Earthwork>);
+    offer({"relabel"}, isOneOf<Line, Parcel, Points, Alignment, Group>);
+    offer({"new-table"}, isOneOf<Line, Parcel, Points, Alignment, Earthwork>);
 }
 
 /// The style of the selected label, or the next one after the style that is selected.
-void MainWindow::showLabelStyle() {
+void RecordCommands::showLabelStyle() {
     for (const Ref& ref : session_.selection())
         if (const auto* label = session_.document().get<objects::Label>(ref.object))
             return session_.select({{label->style, std::nullopt}});
@@ -53,7 +60,7 @@ void MainWindow::showLabelStyle() {
     selectNext(session_.document().all<objects::LabelStyle>());
 }
 
-void MainWindow::showDimensionStyle() {
+void RecordCommands::showDimensionStyle() {
     for (const Ref& ref : session_.selection())
         if (const auto* dimension = session_.document().get<objects::Dimension>(ref.object);
             dimension != nullptr && dimension->style)
@@ -63,7 +70,7 @@ void MainWindow::showDimensionStyle() {
     selectNext(session_.document().all<objects::DimensionStyle>());
 }
 
-void MainWindow::selectNext(const std::vector<ObjectId>& ids) {
+void RecordCommands::selectNext(const std::vector<ObjectId>& ids) {
     if (ids.empty()) return;
     auto at = std::find_if(ids.begin(), ids.end(), [this](ObjectId id) { return session_.isSelected(id); });
     if (at != ids.end()) ++at;
@@ -71,7 +78,7 @@ void MainWindow::selectNext(const std::vector<ObjectId>& ids) {
 }
 
 /// Of what is selected, in the sort that fits it; else of all courses.
-void MainWindow::newTable() {
+void RecordCommands::newTable() {
     using objects::TableSort;
     const auto& d = session_.document();
     std::optional<TableSort> sort;
@@ -93,7 +100,7 @@ void MainWindow::newTable() {
         session_.edit(tr("New table"), operations::newTable(sort.value_or(TableSort::Courses), of));
     if (!table) return;
     session_.select({{table.made.front(), std::nullopt}});
-    bench_->open(Bench::Page::Tables);
+    work_.bench->open(Bench::Page::Tables);
 }
 
 }  // namespace erdwerk::app

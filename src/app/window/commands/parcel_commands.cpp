@@ -1,4 +1,4 @@
-// Commands about parcels and their descriptions.
+#include "app/window/commands/parcel_commands.h"
 
 #include <QClipboard>
 #include <QFileInfo>
@@ -6,17 +6,26 @@
 
 #include "app/base/file_dialog.h"
 #include "app/base/text_document.h"
-#include "app/window/main_window.h"
+#include "app/base/theme.h"
+#include "app/bench/bench.h"
+#include "app/plan/plan_view.h"
+#include "app/window/workbench.h"
+#include "core/derive/derived.h"
 #include "core/format/description_file.h"
 #include "core/format/output.h"
 #include "core/format/text_file.h"
+#include "core/objects/parcel.h"
 #include "core/operations/closure_report.h"
 #include "core/operations/descriptions.h"
 
 namespace erdwerk::app {
 
-void MainWindow::parcelCommands() {
-    const auto needProject = [this] { return tools::anOpenProject(session_); };
+ParcelCommands::ParcelCommands(Workbench& work) : CommandSet(work) {
+    add();
+}
+
+void ParcelCommands::add() {
+    const auto needProject = anOpenProject();
     const auto needParcel = [this] {
         return session_.document().all<objects::Parcel>().empty() ? tr("make a parcel first") : QString();
     };
@@ -31,10 +40,10 @@ void MainWindow::parcelCommands() {
         theme::icon(QStringLiteral("read-back")), record, {},
         [this] {
             const QString path =
-                fileToOpen(this, tr("Read back a description"), tr("Texts (*.txt);;All (*)"));
+                fileToOpen(work_.window, tr("Read back a description"), tr("Texts (*.txt);;All (*)"));
             if (path.isEmpty()) return;
             const auto text = format::readTextFile(path.toStdString());
-            if (!text) return say(QString::fromStdString(text.error().message()), true);
+            if (!text) return work_.say(QString::fromStdString(text.error().message()), true);
             readBack(QFileInfo(path).completeBaseName(), QString::fromStdString(*text));
         },
         needProject);
@@ -50,66 +59,66 @@ void MainWindow::parcelCommands() {
         "wording-read", tr("Read a wording…"), tr("Sentences of descriptions, kept in a JSON file"),
         theme::icon(QStringLiteral("label-style")), record, {},
         [this] {
-            const QString path = fileToOpen(this, tr("Wording"), tr("Wordings (*.json)"));
+            const QString path = fileToOpen(work_.window, tr("Wording"), tr("Wordings (*.json)"));
             if (path.isEmpty()) return;
             const auto read = format::readWording(
                 path.toStdString(), parcel::plainTemplate(session_.document().settings().display.unit));
-            if (!read) return say(QString::fromStdString(read.error().message()), true);
+            if (!read) return work_.say(QString::fromStdString(read.error().message()), true);
             session_.edit(tr("Read a wording"), operations::addWording(*read));
         },
         needProject);
-    for (const char* id : {"describe", "closure"})
-        actions_.offerFor(QString::fromLatin1(id), isOneOf<objects::Parcel>);
+    offer({"describe", "closure"}, isOneOf<objects::Parcel>);
 }
 
 /// The selected parcel, else the only one; none when there are several.
-ObjectId MainWindow::oneParcel() const {
+ObjectId ParcelCommands::oneParcel() const {
     for (const Ref& ref : session_.selection())
         if (session_.document().get<objects::Parcel>(ref.object) != nullptr) return ref.object;
     const auto all = session_.document().all<objects::Parcel>();
     return all.size() == 1 ? all.front() : ObjectId{};
 }
 
-void MainWindow::readBack(const QString& name, const QString& text) {
+void ParcelCommands::readBack(const QString& name, const QString& text) {
     if (text.trimmed().isEmpty())
-        return say(tr("The clipboard holds no text: copy a description first"), true);
+        return work_.say(tr("The clipboard holds no text: copy a description first"), true);
     session_.waitForResults();
     const auto edit = operations::readBack(session_.derived(), name.toStdString(), text.toStdString(),
-                                           oneParcel(), plan_->view().window().centre());
+                                           oneParcel(), work_.plan->view().window().centre());
     const auto read = session_.edit(tr("Read back"), edit);
     if (!read) return;
     session_.select({{read.made.front(), std::nullopt}});
-    bench_->open(Bench::Page::Tables);
+    work_.bench->open(Bench::Page::Tables);
 }
 
-void MainWindow::exportClosure() {
+void ParcelCommands::exportClosure() {
     const ObjectId id = oneParcel();
-    if (!id) return say(tr("Select the parcel whose closure it is to be"), true);
+    if (!id) return work_.say(tr("Select the parcel whose closure it is to be"), true);
     session_.waitForResults();
     const auto report = operations::closureReport(session_.derived(), id);
-    if (!report) return say(QString::fromStdString(report.error().message()), true);
-    const QString path = fileToWrite(
-        this, tr("Closure report"), nameOf(id) + tr(" closure") + QStringLiteral(".txt"), tr("Text (*.txt)"));
+    if (!report) return work_.say(QString::fromStdString(report.error().message()), true);
+    const QString path =
+        fileToWrite(work_.window, tr("Closure report"),
+                    work_.nameOf(id) + tr(" closure") + QStringLiteral(".txt"), tr("Text (*.txt)"));
     if (path.isEmpty()) return;
     const auto done = format::replaceFile(path.toStdString(), *report);
-    if (!done) return say(QString::fromStdString(done.error().message()), true);
-    say(tr("Written to %1").arg(QFileInfo(path).fileName()), false);
+    if (!done) return work_.say(QString::fromStdString(done.error().message()), true);
+    work_.say(tr("Written to %1").arg(QFileInfo(path).fileName()), false);
 }
 
-void MainWindow::exportDescription() {
+void ParcelCommands::exportDescription() {
     const ObjectId id = oneParcel();
-    if (!id) return say(tr("Select the parcel whose description it is to be"), true);
+    if (!id) return work_.say(tr("Select the parcel whose description it is to be"), true);
     session_.waitForResults();
     const auto* parcel = derive::Derived::in(session_.derived().parcels, id);
     if (parcel == nullptr) return;
     const QString path =
-        fileToWrite(this, tr("Description"),
+        fileToWrite(work_.window, tr("Description"),
                     QString::fromStdString(session_.document().nameOf(id)) + QStringLiteral(".odt"),
                     tr("Rich text (*.odt);;PDF (*.pdf);;Text (*.txt)"));
     if (path.isEmpty()) return;
     const auto done = writeTextDocument(path, QString::fromStdString(parcel->description));
-    if (!done) return say(QString::fromStdString(done.error().message()), true);
-    say(tr("Written to %1").arg(QFileInfo(path).fileName()), false);
+    if (!done) return work_.say(QString::fromStdString(done.error().message()), true);
+    work_.say(tr("Written to %1").arg(QFileInfo(path).fileName()), false);
 }
 
 }  // namespace erdwerk::app

@@ -1,0 +1,37 @@
+#pragma once
+// Files that come into the project: survey points through a preview, everything else aside.
+
+#include <QObject>
+#include <QString>
+
+#include "app/base/session.h"
+
+namespace erdwerk::app {
+
+class ProjectFiles;
+class Workbench;
+
+class Imports : public QObject {
+    Q_OBJECT
+public:
+    Imports(Workbench& work, ProjectFiles& files);
+
+    /// Whatever it is, as when it is dropped on the window.
+    bool take(const QString& path);
+    /// `asNew`: into a project of its own, once the preview is agreed to.
+    bool survey(const QString& path, bool asNew = false);
+    void lines(const QString& path);
+    /// A cloud, or a raster of heights or a picture.
+    void dense(const QString& path, bool cloud);
+
+private:
+    void notImported(const QString& why);
+    /// Reads a file into the project, aside.
+    void readIn(const QString& path, document::LongEdit read);
+
+    Workbench& work_;
+    Session& session_;
+    ProjectFiles& files_;
+};
+
+}  // namespace erdwerk::app
