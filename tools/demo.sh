@@ -6,7 +6,7 @@ set -euo pipefail
 cd "$(dirname "$0")/.."
 tools/setup.sh
 [ -f build/release/build.ninja ] || cmake --preset release >/dev/null
-cmake --build --preset release --target erdwerk erdwerk-cli
+cmake --build --preset release --target erdwerk
 run=(build/release/bin/erdwerk --demo "$@")
 if [ -n "${DISPLAY:-}${WAYLAND_DISPLAY:-}" ]; then
   exec "${run[@]}"
