@@ -1,17 +1,21 @@
-// Writes small good files, one folder per reader, for the fuzz targets to start from.
+// Writes a small good file of each format that is read, for the fuzz target to start from, and prints their
+// endings.
 
 #include <cstdio>
 #include <filesystem>
 
-#include "core/format/export.h"
-#include "core/format/import.h"
+#include "core/derive/evaluation.h"
+#include "core/derive/surface_result.h"
+#include "core/format/formats.h"
 #include "core/format/las.h"
 #include "core/format/output.h"
-#include "core/format/ply.h"
-#include "core/format/project_file.h"
+#include "core/objects/alignment.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
 #include "core/objects/surface.h"
 #include "core/operations/points.h"
 #include "core/operations/surfaces.h"
+#include "core/survey/cloud.h"
 #include "support/after_edit.h"
 
 namespace {
@@ -33,24 +37,38 @@ document::Document smallProject() {
                                                     {320.0, 320.5, 321.0}, true),
                               objects::LineStyle::Plain},
                 &line);
+    objects::Alignment axis;
+    axis.pis = {{{48000, 91000}}, {{48020, 91010}}};
     d = d.added("Parcel 1", objects::Parcel{line, false, 0, "the gate"});
-    return d.added("Axis", objects::Alignment{line, false, 0, 20});
+    return d.added("Axis", axis);
 }
 
+/// A small good file of a format, by whichever way it can be written; false when there is none.
+bool writeSeed(const format::Format& format, const std::string& path, const derive::Derived& derived) {
+    const auto& tin = derived.surfaces.begin()->second->locator->tin();
+    if (format.write != nullptr) return format.write(path, derived, format::Figures::Full).has_value();
+    if (format.writeSurface != nullptr) return format.writeSurface(path, {"Ground", tin}).has_value();
+    const auto cloud = survey::cloudFrom({{1, 2, 3}, {4, 5, 6}, {7, 8, 9}});
+    if (format.name == format::lasFile().name) return format::writeLas(path, cloud).has_value();
+    if (format.name == format::textXyz().name)
+        return format::replaceFile(path, "1 2 3\n4 5 6\n7 8 9\n").has_value();
+    return false;
+}
+
+/// One folder for each format that is read, named by its ending; prints the endings.
 bool write(const std::string& root) {
-    namespace fs = std::filesystem;
-    for (const char* reader : {"csv", "las", "ply", "landxml", "project"})
-        fs::create_directories(root + "/" + reader);
     const auto derived = derive::evaluate(smallProject());
     if (!derived) return false;
-    const auto& tin = derived->surfaces.begin()->second->locator->tin();
-    bool good = format::exportFile(root + "/landxml/a.xml", *derived).has_value();
-    good = good && format::exportFile(root + "/csv/a.csv", *derived).has_value();
-    good = good && format::saveProject(root + "/project/a.erdwerk", *derived).has_value();
-    good = good && format::writePly(root + "/ply/a.ply", tin).has_value();
-    const auto cloud = survey::cloudFrom({{1, 2, 3}, {4, 5, 6}, {7, 8, 9}});
-    good = good && format::writeLas(root + "/las/a.las", cloud).has_value();
-    return good && format::writeLas(root + "/las/b.las", cloud, true).has_value();
+    for (const auto& format : format::formats()) {
+        if (format.read == nullptr && format.readSurface == nullptr) continue;
+        const std::string ending(format.endings.front());
+        const std::string folder = root + "/" + ending.substr(1);
+        std::filesystem::create_directories(folder);
+        if (!writeSeed(format, folder + "/a" + ending, *derived))
+            std::fprintf(stderr, "fuzz-seeds: %s begins with nothing\n", ending.c_str());
+        std::printf("%s\n", ending.c_str());
+    }
+    return true;
 }
 
 }  // namespace
