@@ -1,6 +1,8 @@
 #include "core/derive/knots.h"
 
 #include <algorithm>
+#include <boost/graph/adjacency_list.hpp>
+#include <boost/graph/strong_components.hpp>
 
 #include "core/derive/surface_build.h"
 
@@ -24,62 +26,33 @@ std::vector<ObjectId> usedBy(const Document& document, ObjectId id,
     return out;
 }
 
-struct Visited {
-    std::size_t number = 0;
-    std::size_t low = 0;
-    bool onStack = false;
-};
-
-/// A call of Tarjan's recursion, kept by hand: chains of names can be long.
-struct Call {
-    ObjectId id;
-    std::vector<ObjectId> used;
-    std::size_t next = 0;
-};
-
 }  // namespace
 
 Knots::Knots(const Document& document, const std::function<const std::vector<ObjectId>&(ObjectId)>& namedBy) {
-    std::map<ObjectId, Visited> visited;
-    std::vector<ObjectId> stack;
-    std::vector<Call> calls;
-    const auto enter = [&](ObjectId id) {
-        const std::size_t number = visited.size() + 1;
-        visited[id] = {number, number, true};
-        stack.push_back(id);
-        calls.push_back({id, usedBy(document, id, namedBy)});
+    // Everything that a line with rules reaches, numbered as it is met.
+    std::map<ObjectId, std::size_t> numbers;
+    std::vector<ObjectId> met;
+    const auto numberOf = [&](ObjectId id) {
+        const auto [at, isNew] = numbers.emplace(id, met.size());
+        if (isNew) met.push_back(id);
+        return at->second;
     };
-    const auto leave = [&](ObjectId id) {
-        if (visited[id].low != visited[id].number) return;
-        const auto first = std::find(stack.begin(), stack.end(), id);
-        for (auto it = first; it != stack.end(); ++it) visited[*it].onStack = false;
-        if (stack.end() - first > 1) {
-            for (auto it = first; it != stack.end(); ++it) knot_[*it] = members_.size();
-            members_.emplace_back(first, stack.end());
-            std::sort(members_.back().begin(), members_.back().end());
-        }
-        stack.erase(first, stack.end());
-    };
-    for (const ObjectId root : document.all<objects::Line>()) {
-        if (visited.count(root) != 0 || namedBy(root).empty()) continue;
-        enter(root);
-        while (!calls.empty()) {
-            Call& call = calls.back();
-            const ObjectId id = call.id;
-            if (call.next == call.used.size()) {
-                calls.pop_back();
-                leave(id);
-                if (!calls.empty())
-                    visited[calls.back().id].low = std::min(visited[calls.back().id].low, visited[id].low);
-                continue;
-            }
-            const ObjectId other = call.used[call.next++];
-            const auto seen = visited.find(other);
-            if (seen == visited.end())
-                enter(other);
-            else if (seen->second.onStack)
-                visited[id].low = std::min(visited[id].low, seen->second.number);
-        }
+    for (const ObjectId line : document.all<objects::Line>())
+        if (!namedBy(line).empty()) numberOf(line);
+    boost::adjacency_list<boost::vecS, boost::vecS, boost::directedS> uses;
+    for (std::size_t from = 0; from < met.size(); ++from)
+        for (const ObjectId used : usedBy(document, met[from], namedBy))
+            boost::add_edge(from, numberOf(used), uses);
+    if (met.empty()) return;
+    std::vector<std::size_t> component(std::max(met.size(), boost::num_vertices(uses)));
+    const std::size_t count = boost::strong_components(uses, component.data());
+    std::vector<std::vector<ObjectId>> all(count);
+    for (std::size_t i = 0; i < boost::num_vertices(uses); ++i) all[component[i]].push_back(met[i]);
+    for (auto& members : all) {
+        if (members.size() < 2) continue;
+        for (const ObjectId id : members) knot_[id] = members_.size();
+        std::sort(members.begin(), members.end());
+        members_.push_back(std::move(members));
     }
 }
 

@@ -1,6 +1,10 @@
 #include "core/format/text_file.h"
 
+#include <cpl_conv.h>
+#include <cpl_string.h>
+
 #include <algorithm>
+#include <memory>
 
 #include "core/base/notation.h"
 #include "core/format/output.h"
@@ -9,34 +13,10 @@ namespace erdwerk::format {
 
 namespace {
 
-bool isUtf8(std::string_view text) {
-    for (std::size_t i = 0; i < text.size();) {
-        const auto c = static_cast<unsigned char>(text[i]);
-        const std::size_t more = c < 0x80         ? 0
-                                 : (c >> 5) == 6  ? 1
-                                 : (c >> 4) == 14 ? 2
-                                 : (c >> 3) == 30 ? 3
-                                                  : 9;
-        if (more == 9 || i + more >= text.size()) return more != 9 && i + more + 1 == text.size();
-        for (std::size_t k = 1; k <= more; ++k)
-            if ((static_cast<unsigned char>(text[i + k]) >> 6) != 2) return false;
-        i += more + 1;
-    }
-    return true;
-}
-
-std::string latin1ToUtf8(std::string_view text) {
-    std::string out;
-    for (const char raw : text) {
-        const auto c = static_cast<unsigned char>(raw);
-        if (c < 0x80) {
-            out += raw;
-        } else {
-            out += static_cast<char>(0xC0 | (c >> 6));
-            out += static_cast<char>(0x80 | (c & 0x3F));
-        }
-    }
-    return out;
+std::string latin1ToUtf8(const std::string& text) {
+    const std::unique_ptr<char, decltype(&CPLFree)> out(
+        CPLRecode(text.c_str(), CPL_ENC_ISO8859_1, CPL_ENC_UTF8), &CPLFree);
+    return out.get();
 }
 
 }  // namespace
@@ -50,7 +30,9 @@ Result<std::string> asText(std::string_view bytes, const std::string& file) {
             "is not a text file", file,
             1 + std::count(bytes.begin(), bytes.begin() + static_cast<std::ptrdiff_t>(nul), '\n'));
     if (trimmed(bytes).empty()) return badInput("the file is empty", file);
-    return isUtf8(bytes) ? std::string(bytes) : latin1ToUtf8(bytes);
+    // Whatever is no UTF-8 is taken for Latin 1, in which every byte is a character.
+    std::string text(bytes);
+    return CPLIsUTF8(text.data(), static_cast<int>(text.size())) != 0 ? text : latin1ToUtf8(text);
 }
 
 Result<std::string> readTextFile(const std::string& path) {

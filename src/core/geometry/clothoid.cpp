@@ -1,7 +1,7 @@
 #include "core/geometry/clothoid.h"
 
 #include <algorithm>
-#include <array>
+#include <boost/math/quadrature/gauss.hpp>
 #include <cmath>
 #include <numbers>
 
@@ -9,13 +9,9 @@ namespace erdwerk::geometry {
 
 namespace {
 
-/// Nodes and weights of the rule of ten points on -1 to 1 (Abramowitz and Stegun, table 25.4); the others
+/// Gauss and Legendre's rule of ten points: half of its places on -1 to 1, and their weights; the others
 /// mirror them.
-constexpr std::array<std::array<double, 2>, 5> gauss{{{0.14887433898163121089, 0.29552422471475287017},
-                                                      {0.43339539412924719080, 0.26926671930999635509},
-                                                      {0.67940956829902440623, 0.21908636251598204400},
-                                                      {0.86506336668898451073, 0.14945134915058059315},
-                                                      {0.97390652851717172008, 0.06667134430868813759}}};
+using Rule = boost::math::quadrature::gauss<double, 10>;
 
 /// Stretches that turn by less than half a radian each.
 int stretches(const Spiral& s, double from, double to) {
@@ -31,11 +27,11 @@ template <class F>
 auto integrated(const F& f, double a, double b) {
     const double middle = (a + b) / 2;
     const double half = (b - a) / 2;
-    auto sum = f(middle + half * gauss[0][0]) * (gauss[0][1] * half);
-    sum = sum + f(middle - half * gauss[0][0]) * (gauss[0][1] * half);
-    for (std::size_t k = 1; k < gauss.size(); ++k)
-        for (const double side : {1.0, -1.0})
-            sum = sum + f(middle + side * half * gauss[k][0]) * (gauss[k][1] * half);
+    const auto& places = Rule::abscissa();
+    const auto& weights = Rule::weights();
+    auto sum = (f(middle + half * places[0]) + f(middle - half * places[0])) * (weights[0] * half);
+    for (std::size_t k = 1; k < places.size(); ++k)
+        sum = sum + (f(middle + half * places[k]) + f(middle - half * places[k])) * (weights[k] * half);
     return sum;
 }
 
