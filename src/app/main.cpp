@@ -12,6 +12,7 @@
 #include <QTimer>
 #include <cstdio>
 
+#include "app/base/open_project.h"
 #include "app/base/remembered.h"
 #include "app/base/snapshot.h"
 #include "app/base/text_document.h"
@@ -43,7 +44,7 @@ QJsonObject sheetJson(const app::Snapshot& snapshot, ObjectId id, const QString&
     for (const auto& frame : sheet.frames)
         if (const auto scale = objects::scaleOf(frame.content))
             frames.append(QJsonObject{
-                {QStringLiteral("kind"), QString::fromUtf8(objects::frameKind(frame.content).data())},
+                {QStringLiteral("kind"), QString::fromUtf8(objects::frameKind(frame.content).id.data())},
                 {QStringLiteral("scale"), *scale}});
     const auto texts = app::textsOn(snapshot, id);
     for (const QString& font : texts.noFonts)
@@ -100,7 +101,7 @@ int takePicture(app::MainWindow& window, const QString& show, const QString& fil
                      ? 0
                      : fail(reason.isEmpty() ? QStringLiteral("the picture could not be written") : reason);
         // What a crash left in a named project's journal stays there.
-        window.session().close(window.session().path().isEmpty());
+        window.session().project().close(window.session().project().path().isEmpty());
         QApplication::exit(result);
     });
     QApplication::exec();

@@ -6,6 +6,7 @@
 
 #include "cli/operation.h"
 #include "core/check/finding.h"
+#include "core/check/finding_kinds.h"
 #include "core/format/export.h"
 #include "core/objects/line.h"
 #include "core/objects/points.h"
@@ -76,7 +77,7 @@ Result<Outcome> check(const Arguments& a) {
     ordered_json findings = ordered_json::array();
     for (const auto& f : check::run(*derived)) {
         // A surface that nobody asked for need not exist.
-        if (loose && f.kind == "no-surface") continue;
+        if (loose && f.kind == check::kinds::noSurface) continue;
         findings.push_back({{"kind", f.kind},
                             {"severity", check::severityName(f.severity)},
                             {"at", f.at ? ordered_json{f.at->x, f.at->y} : ordered_json(nullptr)},

@@ -1,5 +1,6 @@
 // Clouds, rasters, backdrops and what is made from them, in the real window.
 
+#include "app/base/open_project.h"
 #include "app/tools/find_creases.h"
 #include "app/tools/find_ground.h"
 #include "app/tools/trace_crease.h"
@@ -200,7 +201,7 @@ TEST_F(Clouds, TheGroundIsFoundAndAClassIsSetByHand) {
 }
 
 TEST_F(Clouds, ADamagedCloudIsRefusedAndNothingChanges) {
-    window->session().startNew({});
+    window->session().project().startNew({});
     QString said;
     withDialog([&said](QDialog* dialog) {
         said = qobject_cast<QMessageBox*>(dialog)->text();
@@ -219,7 +220,7 @@ TEST_F(Clouds, ABackdropLiesWhereItsWorldFileSays) {
         for (int x = 0; x < 40; ++x) image.setPixel(x, y, x < 20 ? qRgb(200, 20, 20) : qRgb(20, 20, 200));
     ASSERT_TRUE(image.save(QString::fromStdString(folder / "site.png")));
     (void)folder.file("site.pgw", "0.5\n0\n0\n-0.5\n100.25\n199.75\n");
-    window->session().startNew({});
+    window->session().project().startNew({});
     window->imports().dense(QString::fromStdString(folder / "site.png"), false);
     window->settle();
     ASSERT_EQ(doc().all<objects::Backdrop>().size(), 1U);
@@ -244,7 +245,7 @@ TEST_F(Clouds, ARasterOfHeightsBecomesASurface) {
         for (int x = 0; x < 40; ++x) grid += std::to_string(0.25 * x) + " ";
         grid += "\n";
     }
-    window->session().startNew({});
+    window->session().project().startNew({});
     window->imports().dense(QString::fromStdString(folder.file("dem.asc", grid)), false);
     window->settle();
     run("thin-surface");

@@ -4,6 +4,7 @@
 #include <QTreeWidget>
 #include <random>
 
+#include "app/base/open_project.h"
 #include "app/tools/trace_crease.h"
 #include "core/format/output.h"
 #include "core/linework/line3d.h"
@@ -49,7 +50,7 @@ document::Document hundredConflicts() {
 
 TEST_F(Conflicts, AHundredConflictsAreWorkedThroughWithTheKeyboardAlone) {
     const auto d = hundredConflicts();
-    window->session().startNew(d);
+    window->session().project().startNew(d);
     window->settle();
     auto* list = window->findings()->list();
     window->bench()->open(Bench::Page::Findings);

@@ -6,6 +6,7 @@
 #include <QPushButton>
 #include <QTableWidget>
 
+#include "app/base/open_project.h"
 #include "app/bench/parcel_pane.h"
 #include "app/bench/reading_pane.h"
 #include "app/bench/tables_page.h"
@@ -30,7 +31,7 @@ protected:
                     objects::Line{linework::lineThrough(test::places("0 0, 100 0, 100 60, 0 60"), {}, true)},
                     &line);
         d = d.added("Plot", objects::Parcel{line, false, 0, "the pin"}, &plot);
-        window->session().startNew(d);
+        window->session().project().startNew(d);
         window->settle();
         look({50, 30}, 4);
         select(plot);
@@ -199,7 +200,7 @@ TEST_F(Descriptions, AParcelIsPickedInside) {
     EXPECT_EQ(doc().all<objects::Parcel>().size(), 2U);
     key(Qt::Key_Escape);
     // It is selected, not the boundary that was made for it.
-    EXPECT_EQ(window->session().selection(),
+    EXPECT_EQ(window->session().selection().refs(),
               (std::vector<Ref>{{doc().all<objects::Parcel>()[1], std::nullopt}}));
     // Its boundary goes along with the lines, and a corner dragged at it is that of the line.
     const ObjectId picked = doc().all<objects::Parcel>()[1];

@@ -1,6 +1,7 @@
 // Batters, pads and ponds through the real window.
 
 #include "core/operations/earthworks.h"
+#include "app/base/open_project.h"
 #include "app/kinds/balance_curve.h"
 #include "app/tools/earthwork_tool.h"
 #include "core/geometry/element.h"
@@ -37,7 +38,7 @@ protected:
             linework::lineThrough(test::places("90 90, 110 90, 110 110, 90 110"), {110.0}, true), {}};
         for (std::size_t i = 1; i < 4; ++i) line.line.vertices[i].rule = linework::RiseFromPrevious{0};
         d = d.added("Terrace", line, &edge);
-        window->session().startNew(d);
+        window->session().project().startNew(d);
         window->settle();
         window->stageBar()->setStage(Stage::Shape);
         look({100, 100}, 5);

@@ -4,6 +4,7 @@
 #include <atomic>
 #include <thread>
 
+#include "app/base/open_project.h"
 #include "core/objects/group.h"
 #include "core/objects/points.h"
 #include "core/operations/objects.h"
@@ -26,7 +27,7 @@ protected:
         a = made;
         d = test::afterEdit(d, operations::addPoints("B", {{"2", {9, 9}, 2.0, "", ""}}), &made);
         b = made;
-        window->session().startNew(d);
+        window->session().project().startNew(d);
         window->settle();
     }
     void TearDown() override {
@@ -150,7 +151,7 @@ TEST_F(EditsAside, AnotherProjectEndsThem) {
     auto& session = window->session();
     session.editAside(QStringLiteral("long"), renameAtGate("renamed"));
     session.editAside(QStringLiteral("longer"), renameAtGate("again"));
-    session.startNew({});
+    session.project().startNew({});
     EXPECT_TRUE(session.editing().isEmpty());
     EXPECT_TRUE(doc().objects().empty());
     EXPECT_TRUE(steps().isEmpty());

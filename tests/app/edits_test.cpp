@@ -2,6 +2,7 @@
 
 #include <random>
 
+#include "app/base/open_project.h"
 #include "app/tools/draw_line.h"
 #include "core/objects/alignment.h"
 #include "core/objects/group.h"
@@ -98,7 +99,7 @@ TEST_F(Edits, IdsAreNeverUsedTwiceAlsoAfterUndo) {
 }
 
 TEST_F(Edits, EscKeepsTwoCornersAndAnotherToolKeepsThemToo) {
-    window->session().startNew({});
+    window->session().project().startNew({});
     window->settle();
     run("draw-line");
     typeQuick("0, 0");
@@ -118,7 +119,7 @@ TEST_F(Edits, EscKeepsTwoCornersAndAnotherToolKeepsThemToo) {
 }
 
 TEST_F(Edits, ContinuingBackAndForwardKeepsContinuingTheSameLine) {
-    window->session().startNew({});
+    window->session().project().startNew({});
     put(QStringLiteral("line"),
         doc().added("Ditch", objects::Line{linework::lineThrough({{0, 0}, {10, 0}}, {1.0, 2.0}), {}}));
     window->settle();

@@ -6,6 +6,7 @@
 #include <QPicture>
 #include <QSignalSpy>
 
+#include "app/base/open_project.h"
 #include "app/base/snapshot.h"
 #include "core/derive/parcel_result.h"
 #include "core/derive/surface_result.h"
@@ -42,7 +43,7 @@ class FactsOf : public WindowTest {
 protected:
     void SetUp() override {
         WindowTest::SetUp();
-        window->session().startNew(site.document);
+        window->session().project().startNew(site.document);
         window->settle();
     }
     template <class T>
@@ -181,12 +182,12 @@ TEST_F(FactsOf, AnAlignmentAndItsProfile) {
     const ObjectId profile = pick<objects::Profile>();
     choose("Ground", 0);
     EXPECT_FALSE(now<objects::Profile>(profile).ground);
-    window->session().select({{marking, std::nullopt}});
+    window->session().selection().set({{marking, std::nullopt}});
     window->settle();
     typeInto("Texts, mm", "3.5");
     EXPECT_EQ(now<objects::Marking>(marking).marking.height, 3.5);
     expectRefused("Texts, mm", "0");
-    window->session().select({{profile, std::nullopt}});
+    window->session().selection().set({{profile, std::nullopt}});
     window->settle();
     typeInto("Name", "Along the lane");
     EXPECT_EQ(doc().nameOf(profile), "Along the lane");
@@ -228,7 +229,7 @@ TEST_F(FactsOf, ASheet) {
 
 TEST_F(FactsOf, APlanFrame) {
     const ObjectId id = pick<objects::Sheet>();
-    window->session().select({{id, 0}});
+    window->session().selection().set({{id, 0}});
     QCoreApplication::processEvents();
     typeInto("From left, mm", "9.5");
     typeInto("Scale 1 :", "250");
@@ -280,7 +281,7 @@ TEST_F(FactsOf, ACloudAndItsClasses) {
 }
 
 TEST_F(FactsOf, SeveralAreCountedByKind) {
-    window->session().select({{site.ids.at(0), {}}, {site.ids.at(1), {}}, {site.ids.at(2), {}}});
+    window->session().selection().set({{site.ids.at(0), {}}, {site.ids.at(1), {}}, {site.ids.at(2), {}}});
     window->settle();
     QStringList texts;
     for (const auto* label : window->facts()->findChildren<QLabel*>()) texts << label->text();

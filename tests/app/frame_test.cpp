@@ -4,6 +4,7 @@
 #include <QMimeData>
 #include <QTextBlock>
 
+#include "app/base/open_project.h"
 #include "app/base/remembered.h"
 #include "app/kinds/all_kinds.h"
 #include "app/plan/plan_parts.h"
@@ -57,7 +58,7 @@ TEST_F(Frame, NoStageNeedsScrollingAndContentsShowFourteenRows) {
 }
 
 TEST_F(Frame, StageButtonsStayWhereTheyAreWhenCountsChange) {
-    window->session().startNew({});
+    window->session().project().startNew({});
     window->settle();
     const auto places = [&] {
         QList<int> out;
@@ -123,7 +124,7 @@ TEST_F(Frame, APageWithNothingToShowTakesOneLine) {
     const int open = window->bench()->height();
     const int planOpen = window->plan()->height();
     const auto under = window->plan()->view().toGround({100, 100});
-    window->session().select({});
+    window->session().selection().set({});
     window->settle();
     EXPECT_LT(window->bench()->height(), 80);
     EXPECT_GT(window->plan()->height(), planOpen + 100);  // which has the room now
@@ -254,7 +255,7 @@ TEST_F(Frame, SizesFoldersAndProjectsAreRemembered) {
     window->resize(1150, 760);
     run("fold-bench");
     const QString path = QString::fromStdString(folder / "site.erdwerk");
-    ASSERT_TRUE(window->session().saveAndWait(path));
+    ASSERT_TRUE(window->session().project().saveAndWait(path));
     window->settle();
     ASSERT_TRUE(window->files().openProject(path));
     window->close();
@@ -270,7 +271,7 @@ TEST_F(Frame, SizesFoldersAndProjectsAreRemembered) {
 }
 
 TEST_F(Frame, AFileThatIsDroppedIsRead) {
-    window->session().startNew({});
+    window->session().project().startNew({});
     const std::string lines = folder.file(
         "walls.geojson",
         R"({"type":"FeatureCollection","features":[{"type":"Feature","properties":{},"geometry":{"type":"LineString","coordinates":[[0,0,1],[10,0,2]]}}]})");

@@ -3,6 +3,7 @@
 #include <QCheckBox>
 #include <QTreeWidget>
 
+#include "app/base/open_project.h"
 #include "app/tools/find_creases.h"
 #include "app/tools/find_ground.h"
 #include "core/derive/surface_result.h"

@@ -6,6 +6,7 @@
 #include <QMenu>
 #include <QPrinter>
 
+#include "app/base/open_project.h"
 #include "app/bench/table_hands.h"
 #include "app/tools/find_ground.h"
 #include "app/window/finder.h"
@@ -107,7 +108,7 @@ TEST_F(Hands, WhatNoViewShowsIsNotHidden) {
     EXPECT_EQ(doc().shown().hidden, before);
     EXPECT_TRUE(window->prompt()->text().startsWith(QStringLiteral("⚠")));
     const ObjectId ditch = named<objects::Line>("Peat ditch");
-    window->session().select({{doc().all<objects::Sheet>().front(), {}}, {ditch, {}}});
+    window->session().selection().set({{doc().all<objects::Sheet>().front(), {}}, {ditch, {}}});
     run("show-hide");
     auto now = before;
     now.insert(ditch);
@@ -213,7 +214,7 @@ TEST_F(Hands, TheFinderKnowsPagesSettingsFindingsAndWhatWasUsedLast) {
 TEST_F(Hands, CellsAreCopiedWithHeadingsAndPastedAsOneStep) {
     const survey::PointSet three(
         {{"1", {0, 0}, 1.0, "A", ""}, {"2", {5, 0}, 2.0, "B", ""}, {"3", {9, 9}, {}, "C", ""}});
-    window->session().startNew(document::Document().added("P", objects::Points{three}));
+    window->session().project().startNew(document::Document().added("P", objects::Points{three}));
     window->settle();
     window->bench()->open(Bench::Page::Tables);
     auto* table = window->tables()->findChild<QTableView*>(QStringLiteral("pointTable"));
@@ -280,7 +281,7 @@ TEST_F(Hands, SeveralObjectsAreEditedAtOnceAndDifferingValuesShown) {
     demo();
     const ObjectId ditch = named<objects::Line>("Peat ditch");
     const ObjectId crest = named<objects::Line>("North Knoll crest");
-    window->session().select({{ditch, {}}, {crest, {}}});
+    window->session().selection().set({{ditch, {}}, {crest, {}}});
     window->settle();
     const auto combo = [&](const char* name) {
         return window->facts()->findChild<QComboBox*>(QStringLiteral("fact:") + QString::fromLatin1(name));
@@ -310,7 +311,7 @@ TEST_F(Hands, SeveralObjectsAreEditedAtOnceAndDifferingValuesShown) {
     EXPECT_TRUE(doc().shown().hidden.contains(ditch));
     EXPECT_TRUE(doc().shown().hidden.contains(crest));
     // A rule for two corners, by typing.
-    window->session().select({{ditch, 2}, {ditch, 4}});
+    window->session().selection().set({{ditch, 2}, {ditch, 4}});
     window->settle();
     auto* rules = window->facts()->findChild<QLineEdit*>(QStringLiteral("fact:Rules"));
     ASSERT_NE(rules, nullptr);
@@ -329,11 +330,11 @@ TEST_F(Hands, LinesWithoutPointsAndThingsThatAreGoneHarmNothing) {
     demo();
     ObjectId empty;
     put(QStringLiteral("empty"), doc().added("Empty", objects::Line{}, &empty));
-    window->session().select({{empty, {}}, {named<objects::Line>("Footpath"), {}}});
+    window->session().selection().set({{empty, {}}, {named<objects::Line>("Footpath"), {}}});
     window->settle();
     EXPECT_EQ(window->facts()->findChild<QLineEdit*>(QStringLiteral("fact:Rules"))->placeholderText(),
               QStringLiteral("differs"));
-    window->session().select({{empty, {}}, {named<objects::Group>("Rock"), {}}});
+    window->session().selection().set({{empty, {}}, {named<objects::Group>("Rock"), {}}});
     window->settle();
     EXPECT_EQ(window->facts()->findChild<QLineEdit*>(QStringLiteral("fact:Rules")), nullptr);
     // The menu outlives what it is about.
@@ -360,7 +361,7 @@ TEST_F(Hands, LinesWithoutPointsAndThingsThatAreGoneHarmNothing) {
 // ---- measuring, printing, what is made
 
 TEST_F(Hands, MeasuringSaysLengthBearingAndAreaAndCanBeKept) {
-    window->session().startNew({});
+    window->session().project().startNew({});
     window->settle();
     look({15, 20}, 10);
     const auto chips = [&] {
@@ -385,7 +386,7 @@ TEST_F(Hands, MeasuringSaysLengthBearingAndAreaAndCanBeKept) {
     ASSERT_EQ(doc().all<objects::Line>().size(), 1U);
     const ObjectId kept = doc().all<objects::Line>().front();
     EXPECT_EQ(doc().get<objects::Line>(kept)->line.vertices.size(), 3U);
-    EXPECT_TRUE(window->session().isSelected(kept));
+    EXPECT_TRUE(window->session().selection().holds(kept));
     type(QStringLiteral("keep"));  // nothing measured yet
     EXPECT_EQ(doc().all<objects::Line>().size(), 1U);
 }

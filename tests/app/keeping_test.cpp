@@ -1,5 +1,6 @@
 // What a person sees of journal, lock and saving: nothing is lost without a word.
 
+#include "app/base/open_project.h"
 #include "app/window/finder.h"
 #include "app/window/recovery_dialog.h"
 #include "core/format/project_file.h"
@@ -19,7 +20,7 @@ protected:
     void saved() {
         demo();
         path = QString::fromStdString(folder / "site.erdwerk");
-        ASSERT_TRUE(window->session().saveAndWait(path));
+        ASSERT_TRUE(window->session().project().saveAndWait(path));
         window->settle();
     }
     void rename(const std::string& name) {
@@ -52,7 +53,7 @@ TEST_F(Keeping, TheFinderRunsEveryActionAfterItsWindowIsGone) {
     for (const QString& id : ids) {
         // Delete, undo and the like changed the project; each action finds the same one.
         if (!doc().byName<objects::Alignment>("Starling Lane")) saved();
-        window->session().select({{named<objects::Alignment>("Starling Lane"), std::nullopt}});
+        window->session().selection().set({{named<objects::Alignment>("Starling Lane"), std::nullopt}});
         run("finder");
         Finder* finder = nullptr;
         for (auto* f : window->findChildren<Finder*>())
@@ -96,7 +97,7 @@ TEST_F(Keeping, ADamagedJournalOpensSaysWhatIsMissingAndKeepsTheRest) {
     ASSERT_EQ(dialog->list()->topLevelItemCount(), 4);
     EXPECT_TRUE(dialog->list()->topLevelItem(2)->text(2).contains(QStringLiteral("damaged")));
     EXPECT_EQ(dialog->list()->topLevelItem(3)->text(1), QStringLiteral("Rename to four"));
-    EXPECT_EQ(test::contentOf(window->session().recovery().keptAs), text);
+    EXPECT_EQ(test::contentOf(window->session().project().recovery().keptAs), text);
     // Each of the changes that came back is a step of its own.
     run("undo");
     EXPECT_TRUE(doc().byName<objects::Points>("one"));
@@ -110,7 +111,7 @@ TEST_F(Keeping, TwoWindowsOnOneProject) {
     second.show();
     ASSERT_TRUE(second.files().openProject(path));
     second.settle();
-    EXPECT_TRUE(second.session().isReadOnly());
+    EXPECT_TRUE(second.session().project().isReadOnly());
     EXPECT_TRUE(second.keeping()->isVisible());
     EXPECT_TRUE(second.keeping()->text().contains(QStringLiteral("to look at only")));
     EXPECT_TRUE(second.session().document().byName<objects::Points>("mine"));
@@ -121,19 +122,19 @@ TEST_F(Keeping, TwoWindowsOnOneProject) {
                                            return d.added("G", objects::Group{});
                                        }));
     EXPECT_TRUE(second.prompt()->text().contains(QStringLiteral("another name")));
-    EXPECT_FALSE(second.session().saveAndWait(path));
+    EXPECT_FALSE(second.session().project().saveAndWait(path));
     EXPECT_EQ(test::contentOf(journal()), before);
     // When the first is gone the second takes over, with what the first had not saved.
-    window->session().close(false);
-    second.session().beat();
+    window->session().project().close(false);
+    second.session().project().beat();
     auto* take = second.findChild<QPushButton*>(QStringLiteral("takeOver"));
     ASSERT_TRUE(take->isVisible());
     QTest::mouseClick(take, Qt::LeftButton);
     second.settle();
-    EXPECT_FALSE(second.session().isReadOnly());
+    EXPECT_FALSE(second.session().project().isReadOnly());
     EXPECT_FALSE(second.keeping()->isVisible());
     EXPECT_TRUE(second.session().document().byName<objects::Points>("mine"));
-    second.session().close(true);
+    second.session().project().close(true);
 }
 
 TEST_F(Keeping, ACopyOfWhatSomebodyElseHasOpen) {
@@ -143,11 +144,11 @@ TEST_F(Keeping, ACopyOfWhatSomebodyElseHasOpen) {
     ASSERT_TRUE(second.files().openProject(path));
     QTest::mouseClick(second.findChild<QPushButton*>(QStringLiteral("workOnCopy")), Qt::LeftButton);
     second.settle();
-    EXPECT_FALSE(second.session().isReadOnly());
-    EXPECT_TRUE(second.session().path().isEmpty());
-    EXPECT_TRUE(second.session().isChanged());
+    EXPECT_FALSE(second.session().project().isReadOnly());
+    EXPECT_TRUE(second.session().project().path().isEmpty());
+    EXPECT_TRUE(second.session().project().isChanged());
     EXPECT_TRUE(second.session().document().byName<objects::Points>("survey"));
-    second.session().close(true);
+    second.session().project().close(true);
 }
 
 TEST_F(Keeping, DiscardingAndOpeningAgainShowsTheSavedState) {
@@ -171,7 +172,7 @@ TEST_F(Keeping, AFullDiskIsSaidUntilThereIsSpaceAgainAndNothingIsLost) {
     rename("two");
     EXPECT_TRUE(window->keeping()->isVisible());
     EXPECT_TRUE(window->keeping()->text().contains(QStringLiteral("not being kept")));
-    const auto refused = window->session().saveAndWait(path);
+    const auto refused = window->session().project().saveAndWait(path);
     limit.reset();
     ASSERT_FALSE(refused);
     EXPECT_EQ(refused.error().text.find("INSERT"), std::string::npos) << refused.error().text;
@@ -179,7 +180,7 @@ TEST_F(Keeping, AFullDiskIsSaidUntilThereIsSpaceAgainAndNothingIsLost) {
     // The file is the one before, with all that was kept beside it.
     const auto during = test::valueOf(format::openProjectWithJournal(path.toStdString(), true));
     EXPECT_TRUE(during.document.byName<objects::Points>("one"));
-    window->session().beat();
+    window->session().project().beat();
     EXPECT_FALSE(window->keeping()->isVisible());
     const auto after = test::valueOf(format::openProjectWithJournal(path.toStdString(), true));
     EXPECT_TRUE(after.document.byName<objects::Points>("two"));
@@ -189,24 +190,24 @@ TEST_F(Keeping, AFullDiskIsSaidUntilThereIsSpaceAgainAndNothingIsLost) {
 TEST_F(Keeping, ASaveKeepsNobodyWaitingAndWhatIsEditedMeanwhileIsNotTakenForSaved) {
     saved();
     rename("one");
-    window->session().save(path);
-    EXPECT_TRUE(window->session().isSaving());
+    window->session().project().save(path);
+    EXPECT_TRUE(window->session().project().isSaving());
     rename("two");
-    window->session().waitForSave();
-    EXPECT_TRUE(window->session().isChanged());
+    window->session().project().waitForSave();
+    EXPECT_TRUE(window->session().project().isChanged());
     EXPECT_TRUE(
         test::valueOf(format::openProject(path.toStdString())).document.byName<objects::Points>("one"));
     EXPECT_TRUE(test::valueOf(format::openProjectWithJournal(path.toStdString(), true))
                     .document.byName<objects::Points>("two"));
     // Undone to what was saved, nothing has changed.
     run("undo");
-    EXPECT_FALSE(window->session().isChanged());
+    EXPECT_FALSE(window->session().project().isChanged());
 }
 
 TEST_F(Keeping, ClosingWaitsForTheSave) {
     saved();
     rename("one");
-    window->session().save(path);
+    window->session().project().save(path);
     window->close();
     EXPECT_FALSE(window->isVisible());
     EXPECT_TRUE(
@@ -220,7 +221,7 @@ TEST_F(Keeping, ASaveIsNotHeldUpByResults) {
     const ObjectId set = named<objects::Points>("survey");
     put(QStringLiteral("Move"), test::afterEdit(doc(), operations::movePoint({set, 3}, {48010, 91010})));
     window->session().cancelWork();
-    ASSERT_TRUE(window->session().saveAndWait(path));
+    ASSERT_TRUE(window->session().project().saveAndWait(path));
     // The definitions are there; the lines that depend on nothing are layers all the same.
     const auto project = test::valueOf(format::openProject(path.toStdString()));
     EXPECT_EQ(project.document.get<objects::Points>(set)->set[3].plan.x, 48010);

@@ -4,6 +4,7 @@
 #include <QFile>
 #include <QMenuBar>
 
+#include "app/base/open_project.h"
 #include "app/window/finder.h"
 #include "core/objects/line.h"
 #include "core/objects/points.h"
@@ -58,7 +59,7 @@ protected:
 // ---- findings
 
 TEST_F(Keyboard, FindingsOfAKindAreFixedTogetherAfterAWord) {
-    window->session().startNew(
+    window->session().project().startNew(
         test::afterEdit({}, operations::addPoints("s", {{"7", {0, 0}, 1.0, "", ""},
                                                         {"7", {50, 0}, 1.0, "", ""},
                                                         {"7", {0, 50}, 1.0, "", ""},
@@ -105,7 +106,7 @@ TEST_F(Keyboard, TheFirstEnterTakesTheFirstRowAndAFindingOfManyOpens) {
 
 TEST_F(Keyboard, FromPointsToASheetByKeyboardAlone) {
     // 1 a project with points, 2 a surface of them
-    window->session().startNew(
+    window->session().project().startNew(
         test::afterEdit({}, operations::addPoints("Spots", {{"1", {0, 0}, 10.0, "", ""},
                                                             {"2", {100, 0}, 12.0, "", ""},
                                                             {"3", {100, 100}, 13.0, "", ""},

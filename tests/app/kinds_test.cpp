@@ -4,6 +4,7 @@
 #include <QFormLayout>
 #include <QTreeWidget>
 
+#include "app/base/open_project.h"
 #include "app/kinds/all_kinds.h"
 #include "app/plan/plan_painter.h"
 #include "app/window/finder.h"
@@ -166,7 +167,7 @@ TYPED_TEST(EveryKindOnScreen, IsSeenIn3DWhenItIsOneOfThose) {
 }
 
 TYPED_TEST(EveryKindInWindow, HasFactsARowInContentsAndAMatchInTheFinder) {
-    this->window->session().startNew(this->site.document);
+    this->window->session().project().startNew(this->site.document);
     this->window->settle();
     this->select(this->id);
     const QString name = QString::fromStdString(this->site.document.nameOf(this->id));
@@ -194,18 +195,18 @@ TYPED_TEST(EveryKindInWindow, HasFactsARowInContentsAndAMatchInTheFinder) {
 }
 
 TYPED_TEST(EveryKindInWindow, IsSelectedBeforeItHasResults) {
-    this->window->session().startNew({});
+    this->window->session().project().startNew({});
     this->window->settle();
     this->put(QStringLiteral("make"), this->site.document);
-    this->window->session().select({{this->id, 0}});
+    this->window->session().selection().set({{this->id, 0}});
     this->window->plan()->repaint();
     this->window->scene()->repaint();
     this->window->settle();
-    EXPECT_TRUE(this->window->session().isSelected(this->id));
+    EXPECT_TRUE(this->window->session().selection().holds(this->id));
 }
 
 TYPED_TEST(EveryKindInWindow, IsDeletedFromContentsAndComesBack) {
-    this->window->session().startNew(this->site.document);
+    this->window->session().project().startNew(this->site.document);
     this->window->settle();
     this->select(this->id);
     auto* contents = this->window->template findChild<QTreeWidget*>(QStringLiteral("contentsTree"));

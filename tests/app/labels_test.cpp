@@ -5,6 +5,7 @@
 #include <QPainter>
 #include <random>
 
+#include "app/base/open_project.h"
 #include "app/bench/record_table.h"
 #include "app/bench/tables_page.h"
 #include "app/kinds/all_kinds.h"
@@ -42,10 +43,10 @@ protected:
         document::Document d;
         d = d.added("Wall", objects::Line{line}, &wall);
         d = d.added("Spots", objects::Points{survey::PointSet({{"7", {30, 20}, 11.5, "G", ""}})}, &spots);
-        window->session().startNew(d);
+        window->session().project().startNew(d);
         window->settle();
         look({40, 10}, 6);
-        window->session().select({});
+        window->session().selection().set({});
     }
     [[nodiscard]] std::vector<ObjectId> labels() const { return doc().all<objects::Label>(); }
     [[nodiscard]] const TextsShown& shown() const { return window->session().textsShown(); }
@@ -88,7 +89,7 @@ TEST_F(Labels, AStyleIsChangedByDraggingATextOnTheThingItself) {
     const ObjectId style = doc().get<objects::Label>(label)->style;
     run("texts-in-place");
     click({20, 0});
-    ASSERT_TRUE(window->session().isSelected(label));
+    ASSERT_TRUE(window->session().selection().holds(label));
     // The bearing, which stands above, is taken below to the end of the side; the plan follows on the way.
     const Vec2 from = textPlace(label);
     EXPECT_GT(from.y, 0);
@@ -207,7 +208,7 @@ TEST_F(Labels, WhatHasNoRoomIsCounted) {
     const std::size_t out = shown().leftOut.size();
     EXPECT_GT(out, 10U);
     EXPECT_LT(out, 60U);
-    window->session().select({});
+    window->session().selection().set({});
     bool said = false;
     for (const auto* l : window->facts()->findChildren<QLabel*>())
         said = said || l->text() == QStringLiteral("%1 at this scale").arg(out);
@@ -330,7 +331,7 @@ TEST_F(Labels, DimensionsAreMadeByPicksAndFollow) {
     EXPECT_NEAR(doc().get<objects::Dimension>(made)->line.offset, 8, 0.2);
     // The line is dragged by its text, the corner by itself.
     key(Qt::Key_Escape);
-    window->session().select({});
+    window->session().selection().set({});
     window->settle();
     drag({30, -8}, {30, -12});
     drop({30, -12});

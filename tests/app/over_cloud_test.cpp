@@ -1,5 +1,6 @@
 // A repair over a cloud, counted: the edge of Starling Lane where the turning place joins it.
 
+#include "app/base/open_project.h"
 #include "core/format/import.h"
 #include "core/format/las.h"
 #include "core/format/vector_file.h"

@@ -19,7 +19,7 @@ protected:
         WindowTest::SetUp();
         site.document = site.document.added(
             "Edge", objects::Line{linework::lineThrough(test::places("0 5, 60 5"), {20.0, 23.0}), {}}, &edge);
-        window->session().startNew(site.document);
+        window->session().project().startNew(site.document);
         window->settle();
         window->stageBar()->setStage(Stage::Shape);
         look({45, 40}, 6);

@@ -1,6 +1,7 @@
 // Drawing and the shape of lines in plan, through the real window.
 
 #include "core/operations/plan_shape.h"
+#include "app/base/open_project.h"
 #include "core/objects/group.h"
 #include "core/objects/points.h"
 #include "core/operations/surfaces.h"
@@ -290,7 +291,7 @@ TEST_F(PlanShape, WholeThingsAreMovedCopiedTurnedAndMirrored) {
     type(QStringLiteral("10, 20"));
     key(Qt::Key_Return);
     EXPECT_THAT(line(edge).vertices[0].place, test::IsNear(5, 25, 1e-9));
-    window->session().select({{site.points, std::size_t{4}}});
+    window->session().selection().set({{site.points, std::size_t{4}}});
     run("plan-copy");
     type(QStringLiteral("50, 50"));
     type(QStringLiteral("52, 50"));

@@ -1,3 +1,4 @@
+#include "app/base/open_project.h"
 #include "core/objects/line.h"
 #include "core/objects/points.h"
 #include "core/operations/edit.h"
@@ -111,9 +112,9 @@ TEST_F(Plan, HoverIsSharedWithSectionAndTable) {
     const Vec2 corner = doc().get<objects::Line>(terrace)->line.vertices[1].place;
     look(corner, 20);
     moveTo(corner);
-    ASSERT_TRUE(window->session().hover());
-    EXPECT_EQ(window->session().hover()->ref->object, terrace);
-    EXPECT_NEAR(*window->session().hover()->height, 321.12, 1e-9);
+    ASSERT_TRUE(window->session().selection().hover());
+    EXPECT_EQ(window->session().selection().hover()->ref->object, terrace);
+    EXPECT_NEAR(*window->session().selection().hover()->height, 321.12, 1e-9);
 }
 
 TEST_F(Plan, FindingsGoToTheirPlaceAndAreFixedByKey) {
@@ -153,8 +154,8 @@ TEST_F(Plan, TheSceneMarksTheSamePlace) {
     QMouseEvent move(QEvent::MouseMove, *at, window->scene()->mapToGlobal(*at), Qt::NoButton, Qt::NoButton,
                      Qt::NoModifier);
     QApplication::sendEvent(window->scene(), &move);
-    ASSERT_TRUE(window->session().hover());
-    EXPECT_NEAR(window->session().hover()->place.x, place.x, 0.5);
+    ASSERT_TRUE(window->session().selection().hover());
+    EXPECT_NEAR(window->session().selection().hover()->place.x, place.x, 0.5);
 }
 
 }  // namespace

@@ -18,7 +18,7 @@ protected:
             for (int x = 0; x <= 120; ++x)
                 places.push_back({x * 0.5, y * 0.5, std::clamp(40 - x * 0.5, 0.0, 10.0)});
         ASSERT_TRUE(format::writeLas(folder / "plateau.las", survey::cloudFrom(places)));
-        window->session().startNew({});
+        window->session().project().startNew({});
         window->imports().dense(QString::fromStdString(folder / "plateau.las"), true);
         window->session().waitForResults();
         window->settle();

@@ -3,6 +3,7 @@
 #include <QHeaderView>
 #include <QTableView>
 
+#include "app/base/open_project.h"
 #include "app/bench/bench.h"
 #include "app/bench/tables_page.h"
 #include "core/objects/points.h"
@@ -17,9 +18,10 @@ namespace {
 class PointTable : public WindowTest {};
 
 TEST_F(PointTable, TheViewOfPointsFollowsWhatComesAndGoes) {
-    window->session().startNew(test::afterEdit({}, operations::addPoints("P", {{"1", {0, 0}, 1.0, "A", ""},
-                                                                               {"2", {5, 0}, 2.0, "B", ""},
-                                                                               {"3", {9, 9}, {}, "C", ""}})));
+    window->session().project().startNew(test::afterEdit(
+        {},
+        operations::addPoints(
+            "P", {{"1", {0, 0}, 1.0, "A", ""}, {"2", {5, 0}, 2.0, "B", ""}, {"3", {9, 9}, {}, "C", ""}})));
     window->settle();
     window->bench()->open(Bench::Page::Tables);
     auto* table = window->tables()->findChild<QTableView*>(QStringLiteral("pointTable"));

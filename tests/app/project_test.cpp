@@ -4,6 +4,7 @@
 #include <QSignalSpy>
 #include <QSpinBox>
 
+#include "app/base/open_project.h"
 #include "app/sheet/sheet_output.h"
 #include "app/window/finder.h"
 #include "app/window/import_dialog.h"
@@ -38,7 +39,7 @@ TEST_F(Project, TheStartPageOpensTheDemo) {
 }
 
 TEST_F(Project, AnImportIsPreviewedCountedAndUndone) {
-    window->session().startNew({});
+    window->session().project().startNew({});
     window->settle();
     const auto file = folder.file("new.csv",
                                   "Pkt;Rechtswert;Hochwert;H;Code\n1;48010,5;91020,25;320,1;GRND\n2;48011,5;"
@@ -86,7 +87,7 @@ TEST_F(Project, AFileThatIsNoSurveyIsRefusedAndNothingChanges) {
 }
 
 TEST_F(Project, LinesComeInFromVectorFiles) {
-    window->session().startNew({});
+    window->session().project().startNew({});
     window->imports().lines(demoFolder() + QStringLiteral("/lines.gpkg"));
     window->settle();
     EXPECT_EQ(doc().all<objects::Line>().size(), 7U);
@@ -97,7 +98,7 @@ TEST_F(Project, LinesComeInFromVectorFiles) {
 TEST_F(Project, SavesOpensAndTheJournalBringsBackWhatACrashTook) {
     demo();
     const QString path = QString::fromStdString(folder / "q.erdwerk");
-    ASSERT_TRUE(window->session().saveAndWait(path));
+    ASSERT_TRUE(window->session().project().saveAndWait(path));
     const ObjectId set = named<objects::Points>("survey");
     put(QStringLiteral("Raise a point"), test::afterEdit(doc(), operations::setPointHeight({set, 3}, 400.0)));
     put(QStringLiteral("Rename"), test::afterEdit(doc(), operations::rename(set, "crew 2")));
@@ -107,15 +108,15 @@ TEST_F(Project, SavesOpensAndTheJournalBringsBackWhatACrashTook) {
     std::filesystem::copy_file(path.toStdString(), copy);
     std::filesystem::copy_file(path.toStdString() + "-journal.jsonl", copy + "-journal.jsonl");
     Session other;
-    const auto opened = other.open(QString::fromStdString(copy));
+    const auto opened = other.project().open(QString::fromStdString(copy));
     ASSERT_TRUE(opened);
-    EXPECT_EQ(other.recovery().what, (std::vector<std::string>{"Raise a point", "Rename"}));
-    EXPECT_TRUE(other.recovery().problem.empty());
+    EXPECT_EQ(other.project().recovery().what, (std::vector<std::string>{"Raise a point", "Rename"}));
+    EXPECT_TRUE(other.project().recovery().problem.empty());
     EXPECT_EQ(*other.document().get<objects::Points>(set)->set[3].height, 400.0);
     EXPECT_EQ(other.document().nameOf(set), "crew 2");
     other.undo();
     EXPECT_EQ(other.document().nameOf(set), "survey");
-    other.close(true);
+    other.project().close(true);
 }
 
 TEST_F(Project, AnUnnamedProjectSurvivesACrash) {
@@ -132,12 +133,12 @@ TEST_F(Project, AnUnnamedProjectSurvivesACrash) {
     const QString lost = folderOf + QStringLiteral("/unnamed-lost");
     QFile::remove(lost + QStringLiteral("-journal.jsonl"));
     ASSERT_TRUE(QFile::copy(mine, lost + QStringLiteral("-journal.jsonl")));
-    EXPECT_TRUE(Session::lostProjects().contains(lost));
-    ASSERT_TRUE(window->session().recoverLost(lost));
+    EXPECT_TRUE(OpenProject::lostProjects().contains(lost));
+    ASSERT_TRUE(window->session().project().recoverLost(lost));
     window->settle();
     EXPECT_EQ(*doc().get<objects::Points>(set)->set[3].height, 401.0);
     EXPECT_FALSE(QFile::exists(lost + QStringLiteral("-journal.jsonl")));
-    EXPECT_TRUE(window->session().isChanged());
+    EXPECT_TRUE(window->session().project().isChanged());
 }
 
 TEST_F(Project, AlignmentProfileAndDesign) {
@@ -219,7 +220,7 @@ TEST_F(Project, AStyleIsChangedInItsFactsAndEveryLabelFollows) {
     run("label-style");
     window->settle();
     const ObjectId style = doc().get<objects::Label>(label)->style;
-    ASSERT_TRUE(window->session().isSelected(style));
+    ASSERT_TRUE(window->session().selection().holds(style));
     const auto lines = window->facts()->findChildren<QLineEdit*>(QStringLiteral("fact:Text"));
     ASSERT_GE(lines.size(), 2);
     EXPECT_EQ(lines[1]->text(), QStringLiteral("{distance}"));
@@ -245,7 +246,7 @@ TEST_F(Project, AStyleIsChangedInItsFactsAndEveryLabelFollows) {
 TEST_F(Project, LabelsAreAddedWithTheTool) {
     demo();
     window->stageBar()->setStage(Stage::Record);
-    window->session().select({});
+    window->session().selection().set({});
     run("label");
     const auto p = doc().get<objects::Points>(named<objects::Points>("survey"))->set[100];
     look(p.plan, 20);
@@ -288,7 +289,7 @@ TEST_F(Project, TheFinderRunsToolsAndSelectsThings) {
     QTest::keyClicks(finder->entry(), QStringLiteral("peat ditch"));
     QTest::keyClick(finder->entry(), Qt::Key_Return);
     window->settle();
-    EXPECT_TRUE(window->session().isSelected(named<objects::Line>("Peat ditch")));
+    EXPECT_TRUE(window->session().selection().holds(named<objects::Line>("Peat ditch")));
 }
 
 TEST_F(Project, HistoryGoesToAnyStep) {

@@ -5,6 +5,7 @@
 #include <QMenu>
 #include <QTableWidget>
 
+#include "app/base/open_project.h"
 #include "app/bench/slice_page.h"
 #include "app/bench/station_table.h"
 #include "app/kinds/all_kinds.h"
@@ -50,7 +51,7 @@ protected:
         d = d.added("Axis", made, &axis);
         Profile p{axis, ground, {{0, 101, 0}, {60, 104, 20}, {150, 106, 0}}, 5};
         d = d.added("Grade", p, &profile);
-        window->session().startNew(d);
+        window->session().project().startNew(d);
         window->settle();
         window->stageBar()->setStage(Stage::Route);
         look({100, 100}, 4);
@@ -180,11 +181,11 @@ TEST_F(RouteDesign, TheDesignBecomesLinesThatFollowIt) {
     EXPECT_NEAR(first(lines[0]), 102, 1e-9);
     EXPECT_NEAR(first(lines[2]), 102 - 0.06, 1e-9);
     // Lines as its ground, and the surface again.
-    window->session().select({{lines[0], std::nullopt}});
+    window->session().selection().set({{lines[0], std::nullopt}});
     window->settle();
     choose(page->moreMenu(), QStringLiteral("Ground from"));
     EXPECT_EQ(design().across, std::vector{lines[0]});
-    window->session().select({});
+    window->session().selection().set({});
     window->settle();
     choose(page->moreMenu(), QStringLiteral("Ground from"));
     EXPECT_TRUE(design().across.empty());
@@ -263,8 +264,8 @@ TEST_F(RouteDesign, CrossSectionsAreSteppedThroughByKey) {
     QTest::keyClick(across, Qt::Key_PageDown);
     QTest::keyClick(across, Qt::Key_PageDown);
     EXPECT_EQ(across->table()->currentRow(), 2);
-    ASSERT_TRUE(window->session().hover());
-    EXPECT_NEAR(window->session().hover()->place.x, 60, 1e-9);
+    ASSERT_TRUE(window->session().selection().hover());
+    EXPECT_NEAR(window->session().selection().hover()->place.x, 60, 1e-9);
     QTest::keyClick(across, Qt::Key_PageUp);
     EXPECT_EQ(across->table()->currentRow(), 1);
     across->every()->setText(QStringLiteral("50"));
@@ -295,7 +296,7 @@ TEST_F(RouteDesign, ASectionIsKeptOpenedAndChanged) {
     EXPECT_EQ(doc().get<objects::Section>(kept)->along, axis);
     EXPECT_EQ(doc().get<objects::Section>(kept)->interval, 10);
     // Something else, then the kept one again.
-    window->session().select({{survey, 0}, {survey, 24}});
+    window->session().selection().set({{survey, 0}, {survey, 24}});
     window->settle();
     page->interval()->setText(QString());
     Q_EMIT page->interval()->editingFinished();
@@ -392,7 +393,7 @@ TEST_F(RouteDesign, StationsAreShownBeforeTheyComeIn) {
 TEST_F(RouteDesign, ACurveIsBentByItsMiddle) {
     select(axis);
     const auto middle = *route::curveMiddle(*operations::pisOf(doc(), axis), 1);
-    window->session().select({{axis, 4}});  // the middle of the curve at the second PI
+    window->session().selection().set({{axis, 4}});  // the middle of the curve at the second PI
     window->settle();
     drag(middle, middle + geometry::Vec2{-4, 10});
     drop(middle + geometry::Vec2{-4, 10});
@@ -400,7 +401,7 @@ TEST_F(RouteDesign, ACurveIsBentByItsMiddle) {
 }
 
 TEST_F(RouteDesign, AProfileThroughPickedPoints) {
-    window->session().select({{survey, 0}, {survey, 12}, {survey, 24}});
+    window->session().selection().set({{survey, 0}, {survey, 12}, {survey, 24}});
     window->settle();
     run("profile-through-points");
     ASSERT_EQ(doc().all<Profile>().size(), 2U);

@@ -1,5 +1,6 @@
 // Alignments by PIs and from lines, through the real window.
 
+#include "app/base/open_project.h"
 #include "app/bench/pi_table.h"
 #include "app/bench/slice_page.h"
 #include "core/objects/alignment.h"
@@ -31,7 +32,7 @@ protected:
         ObjectId set;
         d = test::afterEdit(d, operations::addPoints("Survey", points), &set);
         d = test::afterEdit(d, operations::addSurface("Ground", {{set, objects::Role::Points}}), &ground);
-        window->session().startNew(d);
+        window->session().project().startNew(d);
         window->settle();
         window->stageBar()->setStage(Stage::Route);
         look({100, 100}, 4);
@@ -161,7 +162,7 @@ TEST_F(Route, LinesInAnyOrderBecomeOneAlignment) {
     d = d.added("c", objects::Line{linework::lineThrough(test::places("140 150, 110 80"), {}), {}}, &c);
     d = d.added("b", objects::Line{linework::lineThrough(test::places("80 50, 110 80"), {}), {}}, &b);
     put(QStringLiteral("lines"), d);
-    window->session().select({});
+    window->session().selection().set({});
     run("alignment-from-lines");
     click({50, 50});
     click({125, 115});

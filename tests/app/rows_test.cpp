@@ -1,5 +1,6 @@
 // Rows beside lines, and heights of stretches, through the real window.
 
+#include "app/base/open_project.h"
 #include "app/kinds/row_section.h"
 #include "core/objects/group.h"
 #include "core/objects/offset_set.h"

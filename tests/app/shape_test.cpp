@@ -1,5 +1,6 @@
 // The Shape stage's heights and lines from lines, through the real window.
 
+#include "app/base/open_project.h"
 #include "app/bench/grades_bar.h"
 #include "app/tools/give_heights.h"
 #include "core/derive/model.h"
@@ -23,7 +24,7 @@ protected:
         WindowTest::SetUp();
         site.document = site.document.added(
             "Kerb", objects::Line{linework::lineThrough(test::places("0 5, 30 5, 60 5"), {}), {}}, &kerb);
-        window->session().startNew(site.document);
+        window->session().project().startNew(site.document);
         window->settle();
         window->stageBar()->setStage(Stage::Shape);
         look({35, 30}, 6);
@@ -252,7 +253,7 @@ TEST_F(Shape, FlatLinesGetTheirHeightsAfterAPreview) {
     d = d.added("leader 1", objects::Line{linework::lineThrough(test::places("30 9, 30 5"), {}), {}});
     d = d.added("leader 2", objects::Line{linework::lineThrough(test::places("55 9, 55 5"), {}), {}});
     d = d.added("Side", objects::Line{linework::lineThrough(test::places("0 0, 0 5"), {9.0, 10.0}), {}});
-    window->session().startNew(d);
+    window->session().project().startNew(d);
     window->settle();
     run("give-heights");
     auto* tool = dynamic_cast<GiveHeightsTool*>(window->tool());

@@ -4,6 +4,7 @@
 #include <QPrinter>
 #include <QSvgRenderer>
 
+#include "app/base/open_project.h"
 #include "app/sheet/sheet_batch.h"
 #include "app/sheet/sheet_output.h"
 #include "app/sheet/text_recorder.h"
@@ -106,7 +107,7 @@ TEST_F(SheetFiles, EveryKindOfFrameIsAddedAndDrawn) {
     for (const char* kind : {"plan", "profile", "section", "table", "description", "legend", "key-plan",
                              "scale", "picture", "title-block", "notes"}) {
         run((std::string("frame-") + kind).c_str());
-        EXPECT_EQ(objects::frameKind(now().frames.back().content), kind);
+        EXPECT_EQ(objects::frameKind(now().frames.back().content).id, kind);
         ASSERT_TRUE(canvas()->selectedFrame());
         EXPECT_EQ(*canvas()->selectedFrame(), now().frames.size() - 1);
     }
@@ -127,8 +128,8 @@ TEST_F(SheetFiles, EveryKindOfFrameIsAddedAndDrawn) {
                 ink += image.pixel(x, y) != qRgb(255, 255, 255);
                 madder += image.pixelColor(x, y) == theme::madder;
             }
-        EXPECT_GT(ink, 100) << objects::frameKind(now().frames[i].content);
-        EXPECT_EQ(madder, 0) << objects::frameKind(now().frames[i].content);
+        EXPECT_GT(ink, 100) << objects::frameKind(now().frames[i].content).id;
+        EXPECT_EQ(madder, 0) << objects::frameKind(now().frames[i].content).id;
     }
 }
 
@@ -215,7 +216,7 @@ TEST_F(SheetFiles, ThePdfIsTrueToScaleAsPopplerDrawsIt) {
         plan.shown.off.erase(objects::PlanPart::Linework);
         s.frames = {{{20, 10, 380, 270}, plan}};
         ObjectId id;
-        window->session().startNew(d.added("S", s, &id));
+        window->session().project().startNew(d.added("S", s, &id));
         window->settle();
         const QString pdf = path("scale.pdf");
         ASSERT_TRUE(writeSheets(pdf, *window->session().snapshot(), {id}));

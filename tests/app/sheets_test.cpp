@@ -3,6 +3,7 @@
 #include <QContextMenuEvent>
 #include <QMenu>
 
+#include "app/base/open_project.h"
 #include "app/sheet/text_recorder.h"
 #include "core/objects/line.h"
 #include "sheets_site.h"
@@ -55,7 +56,7 @@ TEST_F(Sheets, GuidesAreCaughtAndEscLeavesTheFrameWhereItWas) {
 
 TEST_F(Sheets, ArrowsNudgeDeleteRemovesAndEscLeadsBack) {
     const std::size_t frame = frameOf<objects::ScaleFrame>(now());
-    window->session().select({{sheet, frame}});
+    window->session().selection().set({{sheet, frame}});
     canvas()->setFocus();
     const auto room = now().frames[frame].room;
     QTest::keyClick(canvas(), Qt::Key_Left);
@@ -99,7 +100,7 @@ TEST_F(Sheets, UndoWhileAFrameIsDraggedLetsItGo) {
 
 TEST_F(Sheets, AnEdgeStopsAtThatOfThePaperAndTheFrameStaysWhereItIs) {
     const std::size_t frame = frameOf<objects::TitleFrame>(now());
-    window->session().select({{sheet, frame}});
+    window->session().selection().set({{sheet, frame}});
     const auto room = now().frames[frame].room;
     drag(at(room.right(), room.top + room.height / 2), at(room.right() + 60, room.top + room.height / 2));
     EXPECT_DOUBLE_EQ(now().frames[frame].room.left, room.left);
@@ -113,7 +114,7 @@ TEST_F(Sheets, WhateverLeadsToAPlaceLeadsToThePlan) {
     select(sheet);
     run("sheet-open");
     EXPECT_FALSE(window->plan()->isVisible());
-    Q_EMIT window->session().goToPlace({48100, 91080});
+    Q_EMIT window->session().selection().goToPlace({48100, 91080});
     EXPECT_TRUE(window->plan()->isVisible());
 }
 
@@ -188,7 +189,7 @@ TEST_F(Sheets, ARightClickOffersWhatCanBeDoneWithASheet) {
 
 TEST_F(Sheets, AFrameKnowsWhichGroupsItShows) {
     const std::size_t frame = frameOf<PlanFrame>(now());
-    window->session().select({{sheet, frame}});
+    window->session().selection().set({{sheet, frame}});
     QCoreApplication::processEvents();
     const auto ink = [&] {
         window->settle();

@@ -47,7 +47,7 @@ protected:
     /// The demo as a saved project, so that its journal stands beside it.
     void savedDemo() {
         demo();
-        ASSERT_TRUE(window->session().saveAndWait(QString::fromStdString(project())));
+        ASSERT_TRUE(window->session().project().saveAndWait(QString::fromStdString(project())));
     }
     [[nodiscard]] std::string project() const { return folder / "storm.erdwerk"; }
     /// Back to the start and on to the last step; then the journal brings back, as after a crash, what is

@@ -5,6 +5,7 @@
 #include <QTreeWidget>
 #include <thread>
 
+#include "app/base/open_project.h"
 #include "core/linework/offset_row.h"
 #include "core/objects/line.h"
 #include "core/objects/points.h"
@@ -189,7 +190,7 @@ protected:
     }
     bool pageCell(Bench::Page page, ObjectId id, QTableWidget* table, const QStringList& texts) {
         window->bench()->open(page);
-        if (id) window->session().select({{id, std::nullopt}});
+        if (id) window->session().selection().set({{id, std::nullopt}});
         return cell(table, texts);
     }
     /// What a person does on the pages of the bench and in the panels, without waiting.
@@ -236,7 +237,7 @@ protected:
             },
             [=, this] {
                 open(Bench::Page::Section);
-                if (const ObjectId id = any<objects::Line>()) window->session().select({{id, {}}});
+                if (const ObjectId id = any<objects::Line>()) window->session().selection().set({{id, {}}});
                 return true;
             },
             [=, this] {
@@ -266,7 +267,7 @@ protected:
                 const auto& all = doc().objects();
                 auto it = all.begin();
                 std::advance(it, static_cast<std::ptrdiff_t>(pick(all.size())));
-                window->session().select({{it->first, {}}});
+                window->session().selection().set({{it->first, {}}});
                 return true;
             },
             [this] {

@@ -5,6 +5,7 @@
 #include <QListWidget>
 #include <QTableView>
 
+#include "app/base/open_project.h"
 #include "app/bench/bench.h"
 #include "app/bench/parcel_pane.h"
 #include "app/bench/pi_table.h"
@@ -40,7 +41,7 @@ protected:
         d = d.added("Grade",
                     objects::Profile{axis, {}, {{0, 10, 0}, {50, 12, 0}, {100, 11, 0}, {150, 13, 0}}, 5},
                     &profile);
-        window->session().startNew(d);
+        window->session().project().startNew(d);
         window->settle();
     }
 

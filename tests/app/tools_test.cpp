@@ -1,3 +1,4 @@
+#include "app/base/open_project.h"
 #include "app/tools/draw_line.h"
 #include "core/objects/line.h"
 #include "core/objects/points.h"
@@ -17,7 +18,7 @@ protected:
 };
 
 TEST_F(Tools, ALineIsTypedWithItsHeightsAndKeepsTheGrade) {
-    window->session().startNew({});
+    window->session().project().startNew({});
     window->settle();
     window->stageBar()->setStage(Stage::Shape);
     run("draw-line");
@@ -41,7 +42,7 @@ TEST_F(Tools, ALineIsTypedWithItsHeightsAndKeepsTheGrade) {
 }
 
 TEST_F(Tools, BackspaceAndUndoTakeTheLastCornerBack) {
-    window->session().startNew({});
+    window->session().project().startNew({});
     window->settle();
     run("draw-line");
     for (const char* text : {"0, 0", "10, 0", "10, 10"}) type(QString::fromUtf8(text));
@@ -60,7 +61,7 @@ TEST_F(Tools, BackspaceAndUndoTakeTheLastCornerBack) {
 }
 
 TEST_F(Tools, WhatCannotBeReadIsSaidAndTheToolGoesOn) {
-    window->session().startNew({});
+    window->session().project().startNew({});
     window->settle();
     run("draw-line");
     type(QStringLiteral("100, 200"));
@@ -100,7 +101,7 @@ TEST_F(Tools, DrapeInsertSplitJoinReverse) {
     for (const char* text : {"48190, 91050", "48215, 91060", "48225, 91085"}) type(QString::fromUtf8(text));
     key(Qt::Key_Return);
     look({48205, 91066}, 9);
-    window->session().select({});
+    window->session().selection().set({});
     run("drape");
     click(geometry::lerp(Vec2{48190, 91050}, Vec2{48215, 91060}, 0.4));
     const std::size_t draped = line("Line 1").vertices.size();
@@ -111,13 +112,13 @@ TEST_F(Tools, DrapeInsertSplitJoinReverse) {
     EXPECT_EQ(cornersOf(line("Line 1")).size(), 2U);
     EXPECT_EQ(cornersOf(line("Line 1 (2)")).size(), 2U);
     run("join");
-    window->session().select({});
+    window->session().selection().set({});
     run("join");
     click({48200, 91054});
     click({48220, 91072.5});
     EXPECT_EQ(line("Line 1").vertices.size(), draped);
     EXPECT_NEAR(derived().lines.at(named<objects::Line>("Line 1"))->length, length, 1e-9);
-    window->session().select({});
+    window->session().selection().set({});
     run("reverse");
     click({48200, 91054});
     EXPECT_NEAR(line("Line 1").vertices.front().place.y, 91085, 1e-9);
@@ -127,7 +128,7 @@ TEST_F(Tools, DrapeInsertSplitJoinReverse) {
 
 TEST_F(Tools, AWrongPickIsMadeAgainThroughItsChip) {
     demo();
-    window->session().select({});
+    window->session().selection().set({});
     run("join");
     look({48064, 91080}, 6);
     click({48058, 91074});
@@ -197,13 +198,13 @@ TEST_F(Tools, PointsAreConnectedByCodeAndByNumber) {
     run("connect-code");
     EXPECT_GT(doc().all<objects::Line>().size(), lines + 5);
     EXPECT_GT(line("CREST1").vertices.size(), 30U);
-    window->session().select({{set, 3}, {set, 1}, {set, 2}});
+    window->session().selection().set({{set, 3}, {set, 1}, {set, 2}});
     run("connect-number");
     EXPECT_EQ(line("Line 1").vertices[0].place, doc().get<objects::Points>(set)->set[1].plan);
 }
 
 TEST_F(Tools, AToolThatCannotRunSaysWhy) {
-    window->session().startNew({});
+    window->session().project().startNew({});
     window->settle();
     run("drape");
     EXPECT_EQ(window->tool(), nullptr);

@@ -63,7 +63,7 @@ protected:
         ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
     }
     void TearDown() override {
-        window->session().close(true);
+        window->session().project().close(true);
         window.reset();
     }
 
@@ -138,7 +138,7 @@ protected:
         window->settle();
     }
     void select(ObjectId id, std::optional<std::size_t> part = {}) {
-        window->session().select({{id, part}});
+        window->session().selection().set({{id, part}});
         window->settle();
     }
     /// Does something with the next modal dialog when it is there.

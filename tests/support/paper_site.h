@@ -30,12 +30,12 @@ struct PaperSite : PlaneSite {
     [[nodiscard]] const F& content(std::size_t i) const {
         return std::get<F>(frame(i).content);
     }
-    void addPlan() { EXPECT_TRUE(apply(addFrame(sheet, {"plan", {}, {50, 50}, 90}))); }
+    void addPlan() { EXPECT_TRUE(apply(addFrame(sheet, {objects::PlanFrame{}, {}, {50, 50}, 90}))); }
 };
 
 inline std::vector<std::string> kindsOf(const Sheet& sheet) {
     std::vector<std::string> out;
-    for (const Frame& frame : sheet.frames) out.emplace_back(frameKind(frame.content));
+    for (const Frame& frame : sheet.frames) out.emplace_back(frameKind(frame.content).id);
     return out;
 }
 

@@ -64,11 +64,12 @@ public:
 
 Q_SIGNALS:
     void keepingChanged();  ///< keeper().state() or reason()
-    void savingChanged();
+    void savingChanged();   ///< isSaving() or isChanged()
     void saved(const QString& path);
     void message(const QString& text, bool isError);
 
 private:
+    void setNeverSaved();
     void startSaving(const QString& path);
     void finishSaving();
     void tellKeeping();

@@ -5,7 +5,7 @@
 #include <optional>
 #include <vector>
 
-#include "core/base/ids.h"
+#include "core/base/id.h"
 #include "core/geometry/vec.h"
 
 namespace erdwerk::document {

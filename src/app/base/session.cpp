@@ -5,10 +5,12 @@
 #include <QThread>
 #include <algorithm>
 
+#include "app/base/open_project.h"
 #include "app/base/session_inner.h"
 #include "core/derive/surface_result.h"
 #include "core/document/edit_trace.h"
 #include "core/document/following.h"
+#include "core/format/keeper.h"
 #include "core/objects/group.h"
 #include "core/terrain/shade.h"
 
@@ -16,16 +18,6 @@ namespace erdwerk::app {
 
 using document::Document;
 using document::EditTrace;
-
-std::optional<Ref> carried(const Ref& ref, const EditTrace& trace, const Document& after) {
-    if (!ref.part) {
-        const auto object = trace.object(ref.object);
-        return object && after.find(*object) ? std::optional(Ref{*object, {}}) : std::nullopt;
-    }
-    const auto part = trace.vertex({ref.object, *ref.part});
-    if (!part || !after.find(part->object)) return std::nullopt;
-    return Ref{part->object, part->index};
-}
 
 Session::Session(QObject* parent)
     : QObject(parent), snapshot_(std::make_shared<const Snapshot>()), inner_(std::make_unique<Inner>()) {
@@ -53,20 +45,14 @@ Session::Session(QObject* parent)
                                         // Somebody else may have taken the project over meanwhile.
                                         return mayEdit() ? apply(std::move(performed)) : Outcome{};
                                     });
-    inner_->beat.setInterval(format::ProjectLock::beatSeconds * 1000);
-    connect(&inner_->beat, &QTimer::timeout, this, &Session::beat);
-    inner_->savePoll.setInterval(15);
-    connect(&inner_->savePoll, &QTimer::timeout, this, [this] {
-        if (inner_->saving.valid() &&
-            inner_->saving.wait_for(std::chrono::seconds(0)) == std::future_status::ready)
-            finishSaving();
-    });
+    project_ = std::make_unique<OpenProject>(*this);
+    connect(project_.get(), &OpenProject::message, this, &Session::message);
 }
 
 Session::~Session() {
     inner_->edits.reset();
     inner_->worker.reset();
-    if (inner_->saving.valid()) inner_->saving.wait();
+    project_.reset();
 }
 
 std::optional<SnapshotPointer> Session::Inner::work(const Document& document,
@@ -106,26 +92,8 @@ std::shared_ptr<const derive::Derived> Session::results() const {
 int Session::workDone() const {
     return inner_->edits->idle() ? inner_->workDone.load() : inner_->edits->done();
 }
-QString Session::path() const {
-    return QString::fromStdString(inner_->keeper.path());
-}
-const format::Recovery& Session::recovery() const {
-    return inner_->recovery;
-}
-bool Session::isSaving() const {
-    return inner_->saving.valid();
-}
-const format::Keeper& Session::keeper() const {
-    return inner_->keeper;
-}
-bool Session::isReadOnly() const {
-    return inner_->keeper.state() == format::Keeper::State::ReadOnly;
-}
 const TextsShown& Session::textsShown() const {
     return inner_->textsShown;
-}
-bool Session::isChanged() const {
-    return open_ && (neverSaved_ || history_.number() != savedNumber_);
 }
 bool Session::isWorking() const {
     return !inner_->worker->idle();
@@ -147,34 +115,45 @@ void Session::evaluate(bool cancelRunning) {
     Q_EMIT workingChanged(true);
 }
 
+// ---- the project
+
+void Session::begin(document::History history) {
+    preview_.reset();
+    history_ = std::move(history);
+    open_ = true;
+    selection_.clear();
+    Q_EMIT documentChanged();
+    Q_EMIT opened();
+    evaluate(true);
+}
+
+void Session::end() {
+    preview_.reset();
+    selection_.clear();
+    open_ = false;
+}
+
+void Session::endEdits() {
+    inner_->edits->stopAll();
+    inner_->edits->wait();
+}
+
 // ---- edits
-
-void Session::tellKeeping() {
-    std::pair<format::Keeper::State, std::string> now{inner_->keeper.state(), inner_->keeper.reason()};
-    if (now == inner_->told) return;
-    inner_->told = std::move(now);
-    Q_EMIT keepingChanged();
-}
-
-void Session::keep(const QString& what) {
-    inner_->keeper.keep(what.toStdString(), history_.fresh());
-    tellKeeping();
-}
 
 void Session::changed(const QString& what, const EditTrace& trace) {
     preview_.reset();
-    keep(what);
-    carrySelection(trace);
+    project_->keep(what);
+    selection_.carry(trace, history_.current());
     Q_EMIT edited(trace);
     Q_EMIT documentChanged();
     evaluate(true);
 }
 
 bool Session::mayEdit() {
-    if (!isReadOnly()) return true;
+    if (!project_->isReadOnly()) return true;
     endPreview();
     Q_EMIT message(tr("The project %1; save it under another name to work on it")
-                       .arg(QString::fromStdString(inner_->keeper.reason())),
+                       .arg(QString::fromStdString(project_->keeper().reason())),
                    true);
     return false;
 }
@@ -234,7 +213,7 @@ Outcome Session::apply(Result<document::Performed> performed) {
 }
 
 void Session::preview(const document::Edit& edit) {
-    if (isReadOnly()) return;
+    if (project_->isReadOnly()) return;
     auto next = edit(history_.fresh());
     // The last picture that could be stays, and why this one cannot is said at once.
     if (!next) return Q_EMIT message(QString::fromStdString(next.error().text), true);
@@ -252,7 +231,7 @@ void Session::endPreview() {
 }
 
 void Session::goTo(std::size_t step) {
-    if (isReadOnly() || step >= history_.steps().size() || step == history_.position()) return;
+    if (project_->isReadOnly() || step >= history_.steps().size() || step == history_.position()) return;
     inner_->edits->stopAll();
     const Document before = history_.current();
     history_.goTo(step);
@@ -269,26 +248,7 @@ void Session::redo() {
     if (history_.canRedo()) goTo(history_.position() + 1);
 }
 
-// ---- selection and hover
-
-void Session::select(std::vector<Ref> refs) {
-    if (refs == selection_) return;
-    selection_ = std::move(refs);
-    Q_EMIT selectionChanged();
-}
-
-bool Session::isSelected(ObjectId id) const {
-    return std::any_of(selection_.begin(), selection_.end(), [&](const Ref& r) { return r.object == id; });
-}
-
-void Session::carrySelection(const EditTrace& trace) {
-    std::vector<Ref> now;
-    for (const Ref& r : selection_)
-        if (const auto next = carried(r, trace, history_.current());
-            next && std::find(now.begin(), now.end(), *next) == now.end())
-            now.push_back(*next);
-    select(std::move(now));
-}
+// ---- the texts that are shown
 
 void Session::setTextsShown(TextsShown shown) {
     const auto tags = [](const TextsShown& t) {
@@ -301,11 +261,6 @@ void Session::setTextsShown(TextsShown shown) {
         shown.leftOut != inner_->textsShown.leftOut || tags(shown) != tags(inner_->textsShown);
     inner_->textsShown = std::move(shown);
     if (differs) Q_EMIT textsShownChanged();
-}
-
-void Session::setHover(const std::optional<Hover>& hover) {
-    hover_ = hover;
-    Q_EMIT hoverChanged();
 }
 
 // ---- work

@@ -1,6 +1,7 @@
 #pragma once
-// The open project as the windows see it: document, history and journal, results worked out in the
-// background, one selection and one hover for all views. It computes nothing itself.
+// The open project as the windows see it: the document and its history, edits, results worked out in the
+// background. Its file and what is selected stand beside it (OpenProject, Selection). It computes nothing
+// itself.
 
 #include <QObject>
 #include <QString>
@@ -10,6 +11,7 @@
 #include <vector>
 
 #include "app/base/outcome.h"
+#include "app/base/selection.h"
 #include "core/document/history.h"
 #include "core/document/transaction.h"
 #include "core/geometry/vec.h"
@@ -20,33 +22,13 @@ struct Derived;
 namespace erdwerk::document {
 class EditTrace;
 }
-namespace erdwerk::format {
-class Keeper;
-struct Recovery;
-}  // namespace erdwerk::format
 
 namespace erdwerk::app {
 
-/// An object, or a part of it: a point of a set, a vertex of a line.
-struct Ref {
-    ObjectId object;
-    std::optional<std::size_t> part;
-    friend bool operator==(const Ref&, const Ref&) = default;
-};
-
-/// The same object or part after an edit; nothing when it is gone.
-std::optional<Ref> carried(const Ref& ref, const document::EditTrace& trace, const document::Document& after);
-
+class OpenProject;
 struct Snapshot;
 struct TextsShown;
 using SnapshotPointer = std::shared_ptr<const Snapshot>;
-
-/// A place that every view marks.
-struct Hover {
-    geometry::Vec2 place;
-    std::optional<Ref> ref;        ///< what lies there
-    std::optional<double> height;  ///< of the hovered thing or the surface
-};
 
 class Session : public QObject {
     Q_OBJECT
@@ -64,7 +46,6 @@ public:
     /// The same, held on to: for edits that are prepared on it.
     [[nodiscard]] std::shared_ptr<const derive::Derived> results() const;
     [[nodiscard]] bool isOpen() const { return open_; }
-    [[nodiscard]] bool isChanged() const;
     [[nodiscard]] bool isWorking() const;
     /// The results are not those of the document, and nothing is being worked out that would change that.
     [[nodiscard]] bool isStale() const;
@@ -72,7 +53,6 @@ public:
     [[nodiscard]] QString staleText() const;
     /// How far the edit or the results are that say so, per cent; 0 when they do not.
     [[nodiscard]] int workDone() const;
-    [[nodiscard]] QString path() const;
 
     /// One edit of the newest document: journal, history, results. What it carries along and takes with it is
     /// said. An edit that changes nothing is not a step. A preview ends.
@@ -92,38 +72,18 @@ public:
     void redo();
     void goTo(std::size_t step);
 
-    // Files
-    void startNew(const document::Document& document);
-    /// Opens a project with what a journal beside it holds; recovery() tells of that.
-    Result<void> open(const QString& path);
-    [[nodiscard]] const format::Recovery& recovery() const;
-    /// Starts saving what is there now, aside; saved() or message() tells how it went. Goes on after one that
-    /// runs.
-    void save(const QString& path);
-    /// Saves and waits for it; the window goes on painting.
-    Result<void> saveAndWait(const QString& path);
-    [[nodiscard]] bool isSaving() const;
-    /// Lets a save that runs end.
-    void waitForSave();
-    /// Opens a project file as a new, unnamed project (the demo, or to work beside another window).
-    Result<void> openCopy(const QString& path);
-    /// What is open goes on as an unnamed project of its own.
-    void workOnCopy();
-    /// Unnamed projects that a crash left behind: what to give to recoverLost.
-    [[nodiscard]] static QStringList lostProjects();
-    /// Brings one of them back as an unnamed project.
-    Result<void> recoverLost(const QString& base);
-    /// Ends journalling; the journal goes when the last save holds everything.
-    void close(bool discardChanges);
-    [[nodiscard]] const format::Keeper& keeper() const;
-    [[nodiscard]] bool isReadOnly() const;
-    /// Looks at the lock now, as it does every half minute.
-    void beat();
+    /// The project as a file.
+    [[nodiscard]] OpenProject& project() { return *project_; }
+    [[nodiscard]] const OpenProject& project() const { return *project_; }
+    /// Another project instead of the one that is open, with its steps. Only for the one who opened it.
+    void begin(document::History history);
+    /// Nothing is open any more.
+    void end();
+    /// Edits that are not done yet will not be.
+    void endEdits();
 
-    // Selection and hover
-    [[nodiscard]] const std::vector<Ref>& selection() const { return selection_; }
-    void select(std::vector<Ref> refs);
-    [[nodiscard]] bool isSelected(ObjectId id) const;
+    [[nodiscard]] Selection& selection() { return selection_; }
+    [[nodiscard]] const Selection& selection() const { return selection_; }
     /// The only selected object of a kind, if there is exactly one.
     template <class T>
     [[nodiscard]] std::optional<ObjectId> selected() const {
@@ -135,8 +95,6 @@ public:
         }
         return found;
     }
-    [[nodiscard]] const std::optional<Hover>& hover() const { return hover_; }
-    void setHover(const std::optional<Hover>& hover);
     /// Of the plan's last picture.
     [[nodiscard]] const TextsShown& textsShown() const;
     void setTextsShown(TextsShown shown);
@@ -151,39 +109,25 @@ Q_SIGNALS:
     void documentChanged();                         ///< edited, undone, opened; results follow
     void edited(const document::EditTrace& trace);  ///< before documentChanged: what became of parts
     void resultsChanged();                          ///< snapshot() is newer
-    void selectionChanged();
-    void hoverChanged();
-    void textsShownChanged();  ///< others found no room, or tags stand for others
-    void opened();             ///< another project is there: views fit to it
+    void textsShownChanged();                       ///< others found no room, or tags stand for others
+    void opened();                                  ///< another project is there: views fit to it
     void workingChanged(bool working);
-    void keepingChanged();  ///< keeper().state() or reason()
-    void savingChanged();
-    void saved(const QString& path);
     void message(const QString& text, bool isError);
-    void goToPlace(geometry::Vec2 place);  ///< all views move there
 
 private:
     void changed(const QString& what, const document::EditTrace& trace);
     bool mayEdit();
     Outcome apply(Result<document::Performed> performed);
-    void keep(const QString& what);
     void evaluate(bool cancelRunning);
-    void carrySelection(const document::EditTrace& trace);
-    void endEdits();
-    void startSaving(const QString& path);
-    void finishSaving();
-    void tellKeeping();
 
     document::History history_;
     std::optional<document::Document> preview_;
-    std::uint64_t savedNumber_ = 0;
     bool open_ = false;
-    bool neverSaved_ = false;  ///< what is there was brought back, not saved
-    bool stopped_ = false;     ///< the last work was stopped by hand or failed
+    bool stopped_ = false;  ///< the last work was stopped by hand or failed
     SnapshotPointer snapshot_;
-    std::vector<Ref> selection_;
-    std::optional<Hover> hover_;
-    struct Inner;  ///< files, worker, what it remembers (session_inner.h)
+    Selection selection_;
+    std::unique_ptr<OpenProject> project_;
+    struct Inner;  ///< workers, what they remember (session_inner.h)
     std::unique_ptr<Inner> inner_;
 };
 

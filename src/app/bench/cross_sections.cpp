@@ -186,7 +186,8 @@ void CrossSections::show(Answer answer) {
 void CrossSections::mark() {
     const auto at = static_cast<std::size_t>(table_->currentRow());
     if (table_->currentRow() >= 0 && at < answer_.sections.size())
-        session_.setHover(Hover{answer_.sections[at].place, Ref{alignment_, std::nullopt}, std::nullopt});
+        session_.selection().setHover(
+            Hover{answer_.sections[at].place, Ref{alignment_, std::nullopt}, std::nullopt});
 }
 
 void CrossSections::step(int by) {

@@ -9,6 +9,7 @@
 #include "app/base/snapshot.h"
 #include "app/base/theme.h"
 #include "app/bench/table_hands.h"
+#include "core/check/finding_kinds.h"
 #include "core/format/output.h"
 #include "core/linework/line3d.h"
 #include "core/operations/objects.h"
@@ -214,8 +215,8 @@ void FindingsPage::press(QTreeWidgetItem* row) {
     if (row->parent() == nullptr) return;
     const auto& part = shown_->findings[static_cast<std::size_t>(at)]
                            .parts[static_cast<std::size_t>(row->parent()->indexOfChild(row))];
-    Q_EMIT session_.goToPlace(part.at);
-    session_.setHover(Hover{part.at, std::nullopt, std::nullopt});
+    Q_EMIT session_.selection().goToPlace(part.at);
+    session_.selection().setHover(Hover{part.at, std::nullopt, std::nullopt});
 }
 
 void FindingsPage::fillAccepted() {
@@ -290,7 +291,7 @@ void FindingsPage::fillMenu(QMenu& menu, std::size_t index) {
     for (std::size_t k = 0; k < f.fixes.size(); ++k)
         add(QStringLiteral("%1   %2").arg(k + 1).arg(QString::fromStdString(f.fixes[k].label)),
             [this, index, k] { apply(static_cast<int>(index), k); });
-    if (f.kind == "fit")
+    if (f.kind == check::kinds::fit)
         add(tr("Trace the crease here"), [this, index, surface = f.objects.front()] {
             go(static_cast<int>(index));
             Q_EMIT tracePressed(surface);
@@ -314,7 +315,7 @@ void FindingsPage::fillMenu(QMenu& menu, std::size_t index) {
 
 std::optional<Ref> FindingsPage::withoutHeight(std::size_t index) const {
     const auto& f = shown_->findings[index];
-    if (f.kind != "without-height" || f.objects.empty() || !f.at) return std::nullopt;
+    if (f.kind != check::kinds::withoutHeight || f.objects.empty() || !f.at) return std::nullopt;
     const auto* line = derive::Derived::in(session_.derived().lines, f.objects.front());
     for (std::size_t i = 0; line != nullptr && i < line->vertices.size(); ++i)
         if (line->vertices[i].place == *f.at) return Ref{f.objects.front(), i};
@@ -351,10 +352,10 @@ void FindingsPage::go(int index) {
     std::vector<Ref> refs;
     for (const ObjectId id : f.objects)
         if (session_.document().get<objects::Points>(id) == nullptr) refs.push_back({id, std::nullopt});
-    session_.select(std::move(refs));
+    session_.selection().set(std::move(refs));
     if (!f.at) return;
-    Q_EMIT session_.goToPlace(*f.at);
-    session_.setHover(
+    Q_EMIT session_.selection().goToPlace(*f.at);
+    session_.selection().setHover(
         Hover{*f.at, std::nullopt, f.heights.empty() ? std::nullopt : std::optional(f.heights.front())});
 }
 

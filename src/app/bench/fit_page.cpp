@@ -78,7 +78,7 @@ FitPage::FitPage(Session& session, QWidget* parent) : BenchPage(parent), session
     layout->addLayout(buildBar());
     layout->addLayout(buildFigures(), 1);
     connect(&session_, &Session::resultsChanged, this, &FitPage::refresh);
-    connect(&session_, &Session::selectionChanged, this, &FitPage::refresh);
+    connect(&session_.selection(), &Selection::changed, this, &FitPage::refresh);
     connect(&session_, &Session::opened, this, [this] {
         now_.clear();
         before_.clear();
@@ -254,8 +254,8 @@ void FitPage::go() {
         worst_->currentItem() != nullptr ? worst_->indexOfTopLevelItem(worst_->currentItem()) : -1;
     if (!shown_ || row < 0 || static_cast<std::size_t>(row) >= shown_->worst.size()) return;
     const auto& w = shown_->worst[static_cast<std::size_t>(row)];
-    Q_EMIT session_.goToPlace(w.point.plan());
-    session_.setHover(Hover{w.point.plan(), std::nullopt, w.point.z});
+    Q_EMIT session_.selection().goToPlace(w.point.plan());
+    session_.selection().setHover(Hover{w.point.plan(), std::nullopt, w.point.z});
 }
 
 void FitPage::addPoint() {

@@ -137,8 +137,8 @@ void GradesPage::chooseColumns(QPoint at) {
 
 void GradesPage::connectParts() {
     connect(&session_, &Session::resultsChanged, this, &GradesPage::refresh);
-    connect(&session_, &Session::selectionChanged, this, &GradesPage::refresh);
-    connect(&session_, &Session::hoverChanged, this, &GradesPage::showHover);
+    connect(&session_.selection(), &Selection::changed, this, &GradesPage::refresh);
+    connect(&session_.selection(), &Selection::hoverChanged, this, &GradesPage::showHover);
     auto* hands = new TableHands(*table_, session_, [this](const QModelIndex& cell, const QString& text) {
         return cellEdit(cell.row(), cell.column(), text);
     });
@@ -152,20 +152,20 @@ void GradesPage::connectParts() {
         const auto* r = resolved();
         if (r == nullptr || static_cast<std::size_t>(row) >= r->vertices.size()) return;
         const auto& v = r->vertices[vertexOf(row)];
-        session_.setHover(Hover{v.place, Ref{*line_, vertexOf(row)}, v.height});
+        session_.selection().setHover(Hover{v.place, Ref{*line_, vertexOf(row)}, v.height});
     });
     connect(table_, &QTableWidget::currentCellChanged, this, [this](int row, int, int before, int) {
         if (filling_ || !line_ || row < 0 || row == before) return;
-        session_.select({{*line_, vertexOf(row)}});
+        session_.selection().set({{*line_, vertexOf(row)}});
     });
     connect(section_, &SectionView::hovered, this, [this](std::optional<double> distance) {
         const auto* r = resolved();
-        if (r == nullptr || r->path.empty() || !distance) return session_.setHover(std::nullopt);
-        session_.setHover(Hover{geometry::positionAt(r->path, *distance).place, Ref{*line_, std::nullopt},
-                                linework::heightAt(*r, *distance)});
+        if (r == nullptr || r->path.empty() || !distance) return session_.selection().setHover(std::nullopt);
+        session_.selection().setHover(Hover{geometry::positionAt(r->path, *distance).place,
+                                            Ref{*line_, std::nullopt}, linework::heightAt(*r, *distance)});
     });
     connect(section_, &SectionView::handleClicked, this, [this](std::size_t i) {
-        if (line_ && i < handles_.size()) session_.select({{*line_, handles_[i]}});
+        if (line_ && i < handles_.size()) session_.selection().set({{*line_, handles_[i]}});
     });
     connect(section_, &SectionView::handleDragged, this,
             [this](std::size_t i, double d, double h) { moveHandle(i, d, h, true); });
@@ -408,7 +408,7 @@ void GradesPage::edited(int row, int column) {
 
 void GradesPage::showHover() {
     const auto* r = resolved();
-    const auto& hover = session_.hover();
+    const auto& hover = session_.selection().hover();
     if (r == nullptr || !hover || r->path.empty()) return section_->setMarked(std::nullopt);
     const auto near = geometry::nearestOn(r->path, hover->place);
     const bool onLine = hover->ref && hover->ref->object == *line_;

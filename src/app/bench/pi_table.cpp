@@ -78,7 +78,7 @@ PiTable::PiTable(Session& session, QWidget* parent)
     connect(this, &QTableWidget::cellChanged, this, &PiTable::edited);
     connect(this, &QTableWidget::currentCellChanged, this, [this](int row) {
         if (row >= 0 && hasFocus() && !filling_)
-            session_.select(
+            session_.selection().set(
                 {{alignment_, own_ ? std::optional(static_cast<std::size_t>(row)) : std::nullopt}});
     });
 }

@@ -35,8 +35,8 @@ ProfilePage::ProfilePage(Session& session, QWidget* parent) : BenchPage(parent),
     splitter->setSizes({335, 505});
     layout->addWidget(splitter, 1);
     connect(&session_, &Session::resultsChanged, this, &ProfilePage::refresh);
-    connect(&session_, &Session::selectionChanged, this, &ProfilePage::refresh);
-    connect(&session_, &Session::hoverChanged, this, &ProfilePage::showHover);
+    connect(&session_.selection(), &Selection::changed, this, &ProfilePage::refresh);
+    connect(&session_.selection(), &Selection::hoverChanged, this, &ProfilePage::showHover);
     connectBar();
     connectSection();
     refresh();
@@ -113,7 +113,7 @@ QWidget* ProfilePage::buildTable() {
 
 void ProfilePage::connectBar() {
     connect(choice_, &QComboBox::activated, this, [this](int i) {
-        session_.select({{ObjectId{choice_->itemData(i).toULongLong()}, std::nullopt}});
+        session_.selection().set({{ObjectId{choice_->itemData(i).toULongLong()}, std::nullopt}});
     });
     connect(ground_, &QComboBox::activated, this, [this](int i) {
         if (!profile_) return;
@@ -170,8 +170,8 @@ void ProfilePage::connectSection() {
             [drag](std::size_t i, double s, double h) { drag(i, s, h, false); });
     connect(section_, &SectionView::hovered, this, [this](std::optional<double> station) {
         const auto* a = alignment();
-        if (a == nullptr || a->path.empty() || !station) return session_.setHover(std::nullopt);
-        session_.setHover(
+        if (a == nullptr || a->path.empty() || !station) return session_.selection().setHover(std::nullopt);
+        session_.selection().setHover(
             Hover{route::placeAt(*a, *station), Ref{profile()->alignment, std::nullopt}, std::nullopt});
     });
 }
@@ -399,7 +399,7 @@ void ProfilePage::showExaggeration() {
 
 void ProfilePage::showHover() {
     const auto* a = alignment();
-    const auto& hover = session_.hover();
+    const auto& hover = session_.selection().hover();
     depth_->clear();
     if (a == nullptr || !hover || a->path.empty()) return section_->setMarked(std::nullopt);
     const auto so = route::stationOffset(*a, hover->place);

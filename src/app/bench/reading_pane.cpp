@@ -183,7 +183,8 @@ void ReadingPane::showCourse(std::size_t course) {
     const auto* result = derive::Derived::in(session_.derived().readings, reading_);
     if (result == nullptr || course >= result->read.courses.size()) return;
     showWords(result->read.courses[course].words);
-    if (const auto middle = operations::middleOfCourse(*result, course)) Q_EMIT session_.goToPlace(*middle);
+    if (const auto middle = operations::middleOfCourse(*result, course))
+        Q_EMIT session_.selection().goToPlace(*middle);
 }
 
 void ReadingPane::takeTyped() {

@@ -64,11 +64,12 @@ RecordTable::RecordTable(Session& session, QWidget* parent)
     connect(selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& row) {
         if (!row.isValid() || !hasFocus()) return;
         const auto& of = model_->rows().rows[static_cast<std::size_t>(row.row())];
-        if (session_.document().find(of.of)) session_.setHover(Hover{{}, Ref{of.of, of.part}, {}});
+        if (session_.document().find(of.of))
+            session_.selection().setHover(Hover{{}, Ref{of.of, of.part}, {}});
     });
     connect(this, &QTableView::doubleClicked, this, [this](const QModelIndex& row) {
         const auto& of = model_->rows().rows[static_cast<std::size_t>(row.row())];
-        if (session_.document().find(of.of)) session_.select({{of.of, of.part}});
+        if (session_.document().find(of.of)) session_.selection().set({{of.of, of.part}});
     });
 }
 

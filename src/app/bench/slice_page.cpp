@@ -77,7 +77,7 @@ SlicePage::SlicePage(Session& session, QWidget* parent)
             if (!reason.isEmpty()) Q_EMIT session_.message(reason, true);
         });
     connect(&session_, &Session::resultsChanged, this, &SlicePage::refresh);
-    connect(&session_, &Session::selectionChanged, this, &SlicePage::follow);
+    connect(&session_.selection(), &Selection::changed, this, &SlicePage::follow);
     follow();
 }
 
@@ -141,7 +141,7 @@ QWidget* SlicePage::buildViews() {
         if (station)
             mark(*station);
         else
-            session_.setHover(std::nullopt);
+            session_.selection().setHover(std::nullopt);
     });
     connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
         if (row >= 0 && static_cast<std::size_t>(row) < answer_.rows.size() && table_->hasFocus()) {
@@ -159,7 +159,7 @@ void SlicePage::mark(double station) {
     for (std::size_t i = 1; i < line.size(); ++i) {
         const double length = geometry::distance(line[i - 1], line[i]);
         if (length > 0 && station <= before + length) {
-            session_.setHover(
+            session_.selection().setHover(
                 Hover{geometry::lerp(line[i - 1], line[i], (station - before) / length), std::nullopt, {}});
             return;
         }

@@ -28,7 +28,7 @@ StationTable::StationTable(Session& session, QWidget* parent) : QTableWidget(par
     new TableHands(*this, session_);
     connect(this, &QTableWidget::currentCellChanged, this, [this](int row) {
         if (hasFocus() && row >= 0 && static_cast<std::size_t>(row) < rows_.size())
-            session_.setHover(
+            session_.selection().setHover(
                 Hover{rows_[static_cast<std::size_t>(row)].place, Ref{alignment_, std::nullopt}, {}});
     });
 }

@@ -53,7 +53,7 @@ TablesPage::TablesPage(Session& session, QWidget* parent) : BenchPage(parent), s
     stack_->addWidget(record_ = new RecordTable(session_));
     layout->addWidget(stack_, 1);
     connect(&session_, &Session::resultsChanged, this, &TablesPage::refresh);
-    connect(&session_, &Session::selectionChanged, this, &TablesPage::follow);
+    connect(&session_.selection(), &Selection::changed, this, &TablesPage::follow);
     connect(choice_, &QComboBox::activated, this, [this] {
         chosen_ = true;
         refresh();
@@ -77,7 +77,7 @@ QWidget* TablesPage::buildPoints() {
     connect(points_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
             [this](const QModelIndex& row) {
                 if (row.isValid() && points_->hasFocus() && !model_->isFollowing())
-                    session_.select({{model_->set(), static_cast<std::size_t>(row.row())}});
+                    session_.selection().set({{model_->set(), static_cast<std::size_t>(row.row())}});
             });
     return points_;
 }
@@ -112,7 +112,8 @@ QWidget* TablesPage::buildTool() {
     connect(tool_, &QTableWidget::currentCellChanged, this, [this](int row) {
         if (!offered_ || row < 0 || row >= static_cast<int>(offered_->rows.size()) || !tool_->hasFocus())
             return;
-        if (const auto at = offered_->rows[static_cast<std::size_t>(row)].at) Q_EMIT session_.goToPlace(*at);
+        if (const auto at = offered_->rows[static_cast<std::size_t>(row)].at)
+            Q_EMIT session_.selection().goToPlace(*at);
     });
     return tool_;
 }

@@ -283,7 +283,7 @@ void sheetFacts(FactsForm& form, ObjectId id) {
             QMetaObject::invokeMethod(
                 session,
                 [=] {
-                    session->select({{id, i}});
+                    session->selection().set({{id, i}});
                 },
                 Qt::QueuedConnection);
         });

@@ -13,28 +13,8 @@ using document::Document;
 using objects::Table;
 
 QString tableWord(objects::TableSort sort) {
-    using objects::TableSort;
-    switch (sort) {
-        case TableSort::Courses:
-            return QObject::tr("Courses");
-        case TableSort::Curves:
-            return QObject::tr("Curves");
-        case TableSort::Points:
-            return QObject::tr("Points");
-        case TableSort::Stations:
-            return QObject::tr("Stations");
-        case TableSort::Areas:
-            return QObject::tr("Areas");
-        case TableSort::Volumes:
-            return QObject::tr("Volumes");
-        case TableSort::Controls:
-            return QObject::tr("Controls");
-        case TableSort::Stages:
-            return QObject::tr("Stages");
-        case TableSort::Tags:
-            return QObject::tr("Tags");
-    }
-    return {};
+    return QCoreApplication::translate("TableWords",
+                                       objects::tableWords[static_cast<std::size_t>(sort)].title);
 }
 
 namespace {

@@ -90,7 +90,7 @@ Contents::Contents(Session& session, QWidget* parent) : QWidget(parent), session
     tree_->setEditTriggers(QAbstractItemView::EditKeyPressed | QAbstractItemView::SelectedClicked);
     connectTree();
     connect(&session_, &Session::documentChanged, this, &Contents::refresh);
-    connect(&session_, &Session::selectionChanged, this, &Contents::showSelection);
+    connect(&session_.selection(), &Selection::changed, this, &Contents::showSelection);
     refresh();
 }
 
@@ -104,7 +104,7 @@ void Contents::connectTree() {
         std::vector<Ref> refs;
         for (const auto* item : tree_->selectedItems())
             if (const ObjectId id = idOf(item)) refs.push_back({id, std::nullopt});
-        session_.select(std::move(refs));
+        session_.selection().set(std::move(refs));
     });
     connect(tree_, &QTreeWidget::itemDoubleClicked, this, [this](QTreeWidgetItem* item, int column) {
         if (const ObjectId id = idOf(item); id && column == Name) Q_EMIT showObject(id);
@@ -325,7 +325,7 @@ void Contents::showSelection() {
     filling_ = true;
     tree_->clearSelection();
     for (const auto& [id, item] : rows_) {
-        if (!session_.isSelected(id)) continue;
+        if (!session_.selection().holds(id)) continue;
         item->setSelected(true);
         if (!tree_->hasFocus()) tree_->scrollToItem(item);
     }

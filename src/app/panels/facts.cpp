@@ -20,7 +20,7 @@ Facts::Facts(Session& session, QWidget* parent) : QScrollArea(parent), session_(
     setFrameShape(QFrame::NoFrame);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     connect(&session_, &Session::resultsChanged, this, &Facts::refresh);
-    connect(&session_, &Session::selectionChanged, this, &Facts::refresh);
+    connect(&session_.selection(), &Selection::changed, this, &Facts::refresh);
     connect(&session_, &Session::textsShownChanged, this, &Facts::refresh);
     refresh();
 }

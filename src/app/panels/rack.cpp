@@ -36,7 +36,7 @@ Rack::Rack(ActionList& actions, Session& session, QWidget* parent) : QScrollArea
                       stageName(Stage::Shape) + QLatin1Char('/') + tr("Arcs and fewer points"),
                       stageName(Stage::Shape) + QLatin1Char('/') + tr("Whole things")});
     connect(&session, &Session::documentChanged, this, &Rack::refresh);
-    connect(&session, &Session::selectionChanged, this, &Rack::refresh);
+    connect(&session.selection(), &Selection::changed, this, &Rack::refresh);
     connect(&session, &Session::resultsChanged, this, &Rack::refresh);
 }
 

@@ -8,6 +8,7 @@
 #include "app/base/theme.h"
 #include "app/plan/plan_view.h"
 #include "core/check/finding.h"
+#include "core/check/finding_kinds.h"
 
 namespace erdwerk::app {
 
@@ -86,7 +87,7 @@ void PlanView::paintFindings(QPainter& painter) {
         const QColor colour = f.severity == check::Severity::MustFix ? theme::madder : theme::ochre;
         painter.setPen(QPen(colour, 2));
         painter.setBrush(Qt::NoBrush);
-        if (f.kind == "crossing-breaklines") {
+        if (f.kind == check::kinds::crossingBreaklines) {
             painter.drawEllipse(p, 9, 9);
             QString text;
             for (const double h : f.heights)
@@ -108,9 +109,9 @@ void PlanView::paintFindings(QPainter& painter) {
 }
 
 void PlanView::paintHover(QPainter& painter) {
-    if (session_.hover() && !underMouse()) {
+    if (session_.selection().hover() && !underMouse()) {
         // Another view points here.
-        const QPointF p = view_.toPicture(session_.hover()->place);
+        const QPointF p = view_.toPicture(session_.selection().hover()->place);
         painter.setPen(QPen(theme::clay, 1.6));
         painter.setBrush(Qt::NoBrush);
         painter.drawEllipse(p, 8, 8);

@@ -34,9 +34,9 @@ PlanView::PlanView(Session& session, const PlanLayers& layers, QWidget* parent)
             if (!reason.isEmpty()) Q_EMIT session_.message(reason, true);
         });
     connect(&session_, &Session::resultsChanged, this, &PlanView::refresh);
-    connect(&session_, &Session::selectionChanged, this, qOverload<>(&QWidget::update));
-    connect(&session_, &Session::hoverChanged, this, qOverload<>(&QWidget::update));
-    connect(&session_, &Session::goToPlace, this,
+    connect(&session_.selection(), &Selection::changed, this, qOverload<>(&QWidget::update));
+    connect(&session_.selection(), &Selection::hoverChanged, this, qOverload<>(&QWidget::update));
+    connect(&session_.selection(), &Selection::goToPlace, this,
             [this](Vec2 place) { setView(place, std::max(view_.scale, 12.0)); });
 }
 
@@ -211,7 +211,7 @@ void PlanView::updateSnap(QPointF at) {
     // What is selected comes before what lies over it.
     if (tool_ != nullptr)
         std::stable_partition(stacked_.begin(), stacked_.end(), [this](const Snap& s) {
-            return tool_->accepts(s) && session_.isSelected(s.ref.object);
+            return tool_->accepts(s) && session_.selection().holds(s.ref.object);
         });
     if (tool_ != nullptr)
         for (Snap& own : tool_->ownPlaces()) {
@@ -251,16 +251,16 @@ void PlanView::mouseMoveEvent(QMouseEvent* event) {
         }
         if (tool_ != nullptr) tool_->hoverAt(*snap_);
     }
-    session_.setHover(Hover{view_.toGround(at),
-                            snap_ && snap_->ref.object ? std::optional(snap_->ref) : std::nullopt,
-                            snap_ ? snap_->height : std::nullopt});
+    session_.selection().setHover(Hover{view_.toGround(at),
+                                        snap_ && snap_->ref.object ? std::optional(snap_->ref) : std::nullopt,
+                                        snap_ ? snap_->height : std::nullopt});
     Q_EMIT cursorMoved(view_.toGround(at));
     update();
 }
 
 void PlanView::leaveEvent(QEvent*) {
     snap_.reset();
-    session_.setHover(std::nullopt);
+    session_.selection().setHover(std::nullopt);
     Q_EMIT cursorMoved(std::nullopt);
     update();
 }
@@ -314,7 +314,7 @@ void PlanView::mouseReleaseEvent(QMouseEvent* event) {
         }
         if (!moved && event->button() == Qt::LeftButton && tool_ == nullptr &&
             (event->modifiers() & Qt::ShiftModifier) == 0)
-            session_.select({});
+            session_.selection().set({});
         return;
     }
     if (event->button() != Qt::LeftButton) return;
@@ -339,14 +339,14 @@ void PlanView::mouseDoubleClickEvent(QMouseEvent* event) {
 
 void PlanView::pick(const Snap& snap, Qt::KeyboardModifiers modifiers) {
     const Ref ref = snap.ref;
-    if ((modifiers & Qt::ShiftModifier) == 0) return session_.select({ref});
-    auto refs = session_.selection();
+    if ((modifiers & Qt::ShiftModifier) == 0) return session_.selection().set({ref});
+    auto refs = session_.selection().refs();
     const auto it = std::find(refs.begin(), refs.end(), ref);
     if (it == refs.end())
         refs.push_back(ref);
     else
         refs.erase(it);
-    session_.select(std::move(refs));
+    session_.selection().set(std::move(refs));
 }
 
 std::optional<Ref> PlanView::under() const {

@@ -19,8 +19,8 @@ constexpr std::size_t pointBudget = 700'000;
 }  // namespace
 
 const SceneContent& SceneView::content() {
-    if (content_.isOf(session_.snapshot(), session_.selection())) return content_;
-    content_ = contentOf(session_.snapshot(), session_.selection(), layers_);
+    if (content_.isOf(session_.snapshot(), session_.selection().refs())) return content_;
+    content_ = contentOf(session_.snapshot(), session_.selection().refs(), layers_);
     strokesUploaded_ = false;
     return content_;
 }

@@ -103,9 +103,9 @@ SceneView::SceneView(Session& session, const SceneLayers& layers, QWidget* paren
         update();
     });
     connect(&session_, &Session::opened, this, [this] { fitted_ = false; });
-    connect(&session_, &Session::selectionChanged, this, qOverload<>(&QWidget::update));
-    connect(&session_, &Session::hoverChanged, this, qOverload<>(&QWidget::update));
-    connect(&session_, &Session::goToPlace, this, [this](Vec2 place) {
+    connect(&session_.selection(), &Selection::changed, this, qOverload<>(&QWidget::update));
+    connect(&session_.selection(), &Selection::hoverChanged, this, qOverload<>(&QWidget::update));
+    connect(&session_.selection(), &Selection::goToPlace, this, [this](Vec2 place) {
         target_ = local(place, session_.derived().topHeight(place).value_or(originZ_));
         distance_ = std::min(distance_, 90.0);
         update();
@@ -280,9 +280,10 @@ std::optional<Vec3> SceneView::placeUnder(QPointF pixel) const {
 void SceneView::paintOverlay() {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    if (session_.hover()) {
-        const auto height = session_.derived().topHeight(session_.hover()->place);
-        const auto at = height ? project(session_.hover()->place, session_.hover()->height.value_or(*height))
+    if (session_.selection().hover()) {
+        const auto height = session_.derived().topHeight(session_.selection().hover()->place);
+        const auto at = height ? project(session_.selection().hover()->place,
+                                         session_.selection().hover()->height.value_or(*height))
                                : std::nullopt;
         if (at) {
             painter.setPen(QPen(theme::clay, 2));
@@ -318,7 +319,8 @@ void SceneView::mouseMoveEvent(QMouseEvent* event) {
         return update();
     }
     const auto place = placeUnder(event->position());
-    session_.setHover(place ? std::optional(Hover{place->plan(), std::nullopt, place->z}) : std::nullopt);
+    session_.selection().setHover(place ? std::optional(Hover{place->plan(), std::nullopt, place->z})
+                                        : std::nullopt);
 }
 
 void SceneView::mouseReleaseEvent(QMouseEvent* event) {
@@ -357,7 +359,7 @@ void SceneView::keyPressEvent(QKeyEvent* event) {
 }
 
 void SceneView::leaveEvent(QEvent*) {
-    session_.setHover(std::nullopt);
+    session_.selection().setHover(std::nullopt);
 }
 
 }  // namespace erdwerk::app

@@ -53,7 +53,7 @@ SheetCanvas::SheetCanvas(Session& session, QWidget* parent) : QWidget(parent), s
         if (fitted_) fit();
         update();
     });
-    connect(&session_, &Session::selectionChanged, this, qOverload<>(&QWidget::update));
+    connect(&session_.selection(), &Selection::changed, this, qOverload<>(&QWidget::update));
 }
 
 SheetCanvas::~SheetCanvas() = default;
@@ -271,11 +271,11 @@ void SheetCanvas::mousePressEvent(QMouseEvent* event) {
     if (event->button() != Qt::LeftButton || of() == nullptr) return;
     const auto taken = under(event->position());
     if (!taken) {
-        session_.select({{sheet_, std::nullopt}});
+        session_.selection().set({{sheet_, std::nullopt}});
         return;
     }
     const auto [frame, grip] = *taken;
-    session_.select({{sheet_, frame}});
+    session_.selection().set({{sheet_, frame}});
     const auto& was = of()->frames[frame];
     // With Shift the plan is moved in its frame.
     const bool inside = event->modifiers().testFlag(Qt::ShiftModifier) &&

@@ -54,7 +54,7 @@ SheetPage::SheetPage(Session& session, QWidget* parent) : QWidget(parent), sessi
     connect(which_, &QComboBox::activated, this, [this](int i) {
         const ObjectId id{which_->itemData(i).toULongLong()};
         open(id);
-        session_.select({{id, std::nullopt}});
+        session_.selection().set({{id, std::nullopt}});
     });
     connect(&session_, &Session::documentChanged, this, &SheetPage::refresh);
     connect(canvas_, &SheetCanvas::pictureChanged, this, &SheetPage::tellTexts);
@@ -94,7 +94,7 @@ void SheetPage::step(int by) {
     which_->setCurrentIndex((which_->currentIndex() + by + count) % count);
     const ObjectId id{which_->currentData().toULongLong()};
     open(id);
-    session_.select({{id, std::nullopt}});
+    session_.selection().set({{id, std::nullopt}});
 }
 
 void SheetPage::tellTexts() {

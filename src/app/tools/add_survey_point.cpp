@@ -1,7 +1,8 @@
-#include "app/tools/add_survey_point.h"
+// Sets survey points on a cloud, a raster or a surface: number proposed, code completed, height shown first.
 
 #include "app/base/theme.h"
 #include "app/kinds/current.h"
+#include "app/plan/tool.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/derive/dense_source.h"
@@ -10,10 +11,39 @@
 
 namespace erdwerk::app {
 
+class PlacePointTool : public Tool {
+    Q_OBJECT
+public:
+    explicit PlacePointTool(Session& session);
+    [[nodiscard]] QString prompt() const override;
+    [[nodiscard]] QString entryHint() const override;
+    [[nodiscard]] std::vector<Chip> chips() const override;
+    [[nodiscard]] QStringList completions() const override;
+    void repick(std::size_t chip) override;
+    void hoverAt(const Snap& snap) override;
+    void clickAt(const Snap& snap) override;
+    bool enter(const QString& text) override;
+    bool stepBack() override;
+    void paintGhost(QPainter& painter, const ViewTransform& view) const override;
+
+private:
+    void propose();
+    [[nodiscard]] std::optional<double> heightAt(const Snap& snap) const;
+    void setPoint(geometry::Vec2 place, std::optional<double> height);
+
+    ObjectId source_;  ///< of heights; none: the surface on top
+    std::string number_;
+    std::string code_;
+    std::optional<Snap> hover_;
+    std::optional<double> hoverHeight_;
+    std::size_t made_ = 0;
+};
+
 PlacePointTool::PlacePointTool(Session& session) : Tool(session, tr("Add a survey point")) {
     const ObjectId dense = currentDense(session);
     // A cloud or raster that is selected; else whatever surface lies on top.
-    const bool chosen = session.isSelected(dense) || session.document().all<objects::Surface>().empty();
+    const bool chosen =
+        session.selection().holds(dense) || session.document().all<objects::Surface>().empty();
     if (chosen) source_ = dense;
     propose();
 }
@@ -161,3 +191,5 @@ ToolDeclaration addSurveyPoint() {
 }  // namespace tools
 
 }  // namespace erdwerk::app
+
+#include "add_survey_point.moc"

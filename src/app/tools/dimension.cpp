@@ -1,18 +1,53 @@
-#include "app/tools/dimension.h"
+// Makes dimensions: what is measured is picked, then where the dimension line lies.
 
 #include <array>
 #include <cmath>
 
 #include "app/base/theme.h"
 #include "app/kinds/dimension_drawing.h"
+#include "app/plan/tool.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/base/notation.h"
 #include "core/derive/measured.h"
 #include "core/document/edit_trace.h"
+#include "core/objects/dimension.h"
 #include "core/operations/dimensions.h"
 
 namespace erdwerk::app {
+
+class DimensionTool : public Tool {
+    Q_OBJECT
+public:
+    explicit DimensionTool(Session& session);
+    [[nodiscard]] QString prompt() const override;
+    [[nodiscard]] QString entryHint() const override;
+    [[nodiscard]] QStringList completions() const override;
+    [[nodiscard]] std::vector<Chip> chips() const override;
+    void repick(std::size_t chip) override;
+    [[nodiscard]] bool accepts(const Snap& snap) const override;
+    void hoverAt(const Snap& snap) override;
+    void clickAt(const Snap& snap) override;
+    bool enter(const QString& text) override;
+    bool stepBack() override;
+    void complete() override;
+    void paintGhost(QPainter& painter, const ViewTransform& view) const override;
+
+private:
+    /// Everything is picked but where the line lies.
+    [[nodiscard]] bool placing() const;
+    /// The dimension as it would be with its line through a place.
+    [[nodiscard]] objects::Dimension through(geometry::Vec2 place) const;
+    void carry(const document::EditTrace& trace);
+    void make(const objects::Dimension& dimension);
+
+    annotate::DimensionKind kind_ = annotate::DimensionKind::Aligned;
+    std::optional<Angle> azimuth_;  ///< typed
+    std::vector<objects::Anchor> anchors_;
+    QStringList names_;
+    bool enough_ = false;  ///< no more places of a chain
+    std::optional<Snap> hover_;
+};
 
 using annotate::DimensionKind;
 using geometry::Vec2;
@@ -261,3 +296,5 @@ ToolDeclaration dimension() {
 
 }  // namespace tools
 }  // namespace erdwerk::app
+
+#include "dimension.moc"

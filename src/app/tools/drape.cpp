@@ -1,7 +1,9 @@
-#include "app/tools/drape.h"
+// Lays lines on a surface, with an amount and as many vertices as are wanted.
 
+#include "core/linework/drape.h"
 #include "app/base/theme.h"
 #include "app/kinds/current.h"
+#include "app/plan/tool.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/linework/line3d.h"
@@ -9,6 +11,33 @@
 #include "core/operations/shape.h"
 
 namespace erdwerk::app {
+
+class DrapeTool : public Tool {
+    Q_OBJECT
+public:
+    explicit DrapeTool(Session& session);
+    [[nodiscard]] QString prompt() const override;
+    [[nodiscard]] QString entryHint() const override;
+    [[nodiscard]] std::vector<Chip> chips() const override;
+    void repick(std::size_t chip) override;
+    [[nodiscard]] bool accepts(const Snap& snap) const override;
+    void hoverAt(const Snap& snap) override;
+    void clickAt(const Snap& snap) override;
+    bool enter(const QString& text) override;
+    void complete() override;
+    void paintGhost(QPainter& painter, const ViewTransform& view) const override;
+
+private:
+    [[nodiscard]] ObjectId surface() const;
+    void drape(ObjectId line);
+
+    ObjectId line_;                    ///< selected before
+    std::optional<ObjectId> surface_;  ///< chosen by its chip
+    std::optional<ObjectId> hover_;
+    linework::DrapeOptions options_;
+    bool asValues_ = false;
+    std::optional<std::pair<double, double>> stretch_;  ///< distances along the line
+};
 
 DrapeTool::DrapeTool(Session& session) : Tool(session, tr("Drape a line")) {
     if (const auto selected = session.selected<objects::Line>()) line_ = *selected;
@@ -133,7 +162,7 @@ void DrapeTool::drape(ObjectId line) {
                                 : operations::drapeLine(seen, surface(), line, options_, asValues_)))
         return;
     line_ = line;
-    session_.select({{line, std::nullopt}});
+    session_.selection().set({{line, std::nullopt}});
     Q_EMIT changed();
 }
 
@@ -170,3 +199,5 @@ ToolDeclaration drape() {
 
 }  // namespace tools
 }  // namespace erdwerk::app
+
+#include "drape.moc"

@@ -335,7 +335,7 @@ bool DrawLineTool::commit() {
         if (!line) return false;
         if (!line.made.empty()) target = line.made.front();
     }
-    session_.select({{target, std::nullopt}});
+    session_.selection().set({{target, std::nullopt}});
     return true;
 }
 

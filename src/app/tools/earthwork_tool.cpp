@@ -119,7 +119,7 @@ void EarthworkTool::clickAt(const Snap& snap) {
             return;
         }
         setEdge(snap.ref.object);
-        session_.select({{object_.edge, std::nullopt}});
+        session_.selection().set({{object_.edge, std::nullopt}});
     } else if (isBatter()) {
         sideAt(snap.place);
         sideChosen_ = true;

@@ -159,7 +159,7 @@ void FindCreasesTool::complete() {
     if (!done) return;
     std::vector<Ref> refs;
     for (const ObjectId id : done.made) refs.push_back({id, std::nullopt});
-    session_.select(std::move(refs));
+    session_.selection().set(std::move(refs));
     Q_EMIT finished();
 }
 

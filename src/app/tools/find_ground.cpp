@@ -106,7 +106,7 @@ void FindGroundTool::complete() {
     if (!session_.edit(tr("Find the ground of %1: %2 points").arg(name).arg(answer_.ground),
                        operations::keepGround(cloud_, of_, answer_.classes)))
         return;
-    session_.select({{cloud_, std::nullopt}});
+    session_.selection().set({{cloud_, std::nullopt}});
     Q_EMIT session_.message(
         tr("%1 points are ground and take part; the facts bring the others back").arg(answer_.ground), false);
     Q_EMIT finished();

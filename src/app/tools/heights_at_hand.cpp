@@ -1,12 +1,39 @@
-#include "app/tools/heights_at_hand.h"
+// Heights at hand: the heights and grades of a line, typed beside it in the plan, point after point.
 
 #include "app/base/theme.h"
+#include "app/plan/tool.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/objects/line.h"
 #include "core/operations/shape.h"
 
 namespace erdwerk::app {
+
+class HeightsAtHandTool : public Tool {
+    Q_OBJECT
+public:
+    explicit HeightsAtHandTool(Session& session);
+    [[nodiscard]] QString prompt() const override;
+    [[nodiscard]] QString entryHint() const override;
+    [[nodiscard]] std::vector<Chip> chips() const override;
+    [[nodiscard]] bool accepts(const Snap& snap) const override;
+    void hoverAt(const Snap& snap) override;
+    void clickAt(const Snap& snap) override;
+    bool enter(const QString& text) override;
+    bool stepBack() override;
+    void complete() override;
+    void paintGhost(QPainter& painter, const ViewTransform& view) const override;
+
+private:
+    [[nodiscard]] const linework::Line3D* line() const;
+    [[nodiscard]] const linework::ResolvedLine* resolved() const;
+    void go(std::size_t point);
+    void goNext();
+
+    ObjectId line_;
+    std::optional<std::size_t> point_;  ///< the one that is typed
+    std::optional<std::size_t> hover_;
+};
 
 HeightsAtHandTool::HeightsAtHandTool(Session& session) : Tool(session, tr("Heights at hand")) {
     if (const auto selected = session.selected<objects::Line>()) line_ = *selected;
@@ -78,7 +105,7 @@ void HeightsAtHandTool::clickAt(const Snap& snap) {
 
 void HeightsAtHandTool::go(std::size_t point) {
     point_ = point;
-    session_.select({{line_, point}});
+    session_.selection().set({{line_, point}});
     Q_EMIT changed();
 }
 
@@ -150,3 +177,5 @@ ToolDeclaration heightsAtHand() {
 
 }  // namespace tools
 }  // namespace erdwerk::app
+
+#include "heights_at_hand.moc"

@@ -1,16 +1,56 @@
-#include "app/tools/offset_rows.h"
+// Rows beside a line: each a run and a height, shown while they are typed.
 
 #include <set>
 
 #include "app/base/theme.h"
 #include "app/kinds/current.h"
+#include "app/plan/tool.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
+#include "core/linework/offset.h"
 #include "core/linework/offset_row.h"
 #include "core/objects/offset_set.h"
 #include "core/operations/derived_lines.h"
 
 namespace erdwerk::app {
+
+class OffsetRowsTool : public Tool {
+    Q_OBJECT
+public:
+    explicit OffsetRowsTool(Session& session);
+    [[nodiscard]] QString prompt() const override;
+    [[nodiscard]] QString entryHint() const override;
+    [[nodiscard]] std::vector<Chip> chips() const override;
+    void repick(std::size_t chip) override;
+    [[nodiscard]] bool accepts(const Snap& snap) const override;
+    void hoverAt(const Snap& snap) override;
+    void clickAt(const Snap& snap) override;
+    bool enter(const QString& text) override;
+    bool stepBack() override;
+    void complete() override;
+    void paintGhost(QPainter& painter, const ViewTransform& view) const override;
+
+private:
+    [[nodiscard]] bool hasLine() const;
+    void sideAt(geometry::Vec2 place);
+
+    ObjectId line_;
+    std::vector<linework::OffsetRow> rows_;
+    std::vector<QString> typed_;
+    linework::OffsetOptions options_;
+    bool sideChosen_ = false;
+    std::string set_;     ///< the name of the set that the rows are
+    bool loose_ = false;  ///< the rows do not follow the line
+    // The rows as they would be, and what they were worked out from.
+    struct Ghost {
+        std::shared_ptr<const derive::Derived> seen;
+        ObjectId line;
+        std::vector<linework::OffsetRow> rows;
+        linework::OffsetOptions options;
+        Result<std::vector<linework::Line3D>> made = std::vector<linework::Line3D>{};
+    };
+    mutable Ghost ghost_;
+};
 
 OffsetRowsTool::OffsetRowsTool(Session& session) : Tool(session, tr("Rows beside a line")) {
     if (const auto selected = session.selected<objects::Line>()) line_ = *selected;
@@ -87,7 +127,7 @@ void OffsetRowsTool::clickAt(const Snap& snap) {
             return;
         }
         line_ = snap.ref.object;
-        session_.select({{line_, std::nullopt}});
+        session_.selection().set({{line_, std::nullopt}});
     } else {
         sideAt(snap.place);
         sideChosen_ = true;
@@ -209,3 +249,5 @@ ToolDeclaration offsetRows() {
 
 }  // namespace tools
 }  // namespace erdwerk::app
+
+#include "offset_rows.moc"

@@ -152,7 +152,7 @@ void TraceCreaseTool::complete() {
     const auto done =
         session_.edit(tr("Trace a %1").arg(kindText(line.kind)), operations::addCreases({line}));
     if (!done) return;
-    if (!done.made.empty()) session_.select({{done.made.front(), std::nullopt}});
+    if (!done.made.empty()) session_.selection().set({{done.made.front(), std::nullopt}});
     stretches_.clear();
     kind_.reset();
     Q_EMIT finished();

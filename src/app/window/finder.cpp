@@ -91,7 +91,7 @@ void Finder::addObjects(const QString& letters) {
                                 {},
                                 true,
                                 [&session = session_, object = id] {
-                                    session.select({{object, std::nullopt}});
+                                    session.selection().set({{object, std::nullopt}});
                                 }});
     }
 }
@@ -108,7 +108,7 @@ void Finder::addFindings(const QString& letters) {
                             tr("Go there"),
                             {},
                             true,
-                            [&session = session_, at = *f.at] { Q_EMIT session.goToPlace(at); }});
+                            [&session = session_, at = *f.at] { Q_EMIT session.selection().goToPlace(at); }});
     }
 }
 

@@ -2,6 +2,7 @@
 
 #include <QFileInfo>
 #include <QMessageBox>
+#include "app/base/open_project.h"
 
 #include "app/base/aside.h"
 #include "app/bench/bench.h"
@@ -29,7 +30,7 @@ bool Imports::take(const QString& path) {
         case format::FileSort::Lines:
             break;
     }
-    if (!session_.isOpen()) session_.startNew({});
+    if (!session_.isOpen()) session_.project().startNew({});
     const auto sort = format::sortOf(path.toStdString());
     if (sort == format::FileSort::Lines)
         lines(path);
@@ -51,7 +52,7 @@ bool Imports::survey(const QString& path, bool asNew) {
     ImportDialog dialog(path, std::move(*bytes), std::move(*layout),
                         session_.document().settings().display.unit, work_.window);
     if (dialog.exec() != QDialog::Accepted || !dialog.points()) return false;
-    if (asNew || !session_.isOpen()) session_.startNew({});
+    if (asNew || !session_.isOpen()) session_.project().startNew({});
     const bool first = session_.document().objects().empty();
     const auto points = *dialog.points();
     const auto made = work_.editAndSelectNew(

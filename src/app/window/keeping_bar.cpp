@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 #include <QTime>
+#include "app/base/open_project.h"
 
 #include "core/format/keeper.h"
 
@@ -31,13 +32,13 @@ KeepingBar::KeepingBar(Session& session, QWidget* parent) : QFrame(parent), sess
     row->addWidget(takeOver_);
     row->addWidget(copy_);
     row->addWidget(save_);
-    connect(&session_, &Session::keepingChanged, this, &KeepingBar::refresh);
+    connect(&session_.project(), &OpenProject::keepingChanged, this, &KeepingBar::refresh);
     refresh();
 }
 
 void KeepingBar::refresh() {
     using State = format::Keeper::State;
-    const auto& keeper = session_.keeper();
+    const auto& keeper = session_.project().keeper();
     const State state = keeper.state();
     const QString reason = QString::fromStdString(keeper.reason());
     const bool shown = state == State::NotKept || state == State::ReadOnly;

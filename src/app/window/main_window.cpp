@@ -9,6 +9,7 @@
 #include <QStackedWidget>
 #include <QStatusBar>
 #include <QThread>
+#include "app/base/open_project.h"
 
 #include "app/base/remembered.h"
 #include "app/bench/slice_page.h"
@@ -56,7 +57,7 @@ MainWindow::MainWindow() : work_(this) {
     work_.rack->setStage(Stage::Field);
     restoreFrame();
     showProject(false);
-    work_.start->setLost(Session::lostProjects());
+    work_.start->setLost(OpenProject::lostProjects());
     work_.start->setRecent(remembered::recentProjects());
     updateTitle();
 }
@@ -101,11 +102,11 @@ void MainWindow::showProject(bool shown) {
 void MainWindow::updateTitle() {
     QString name =
         work_.session.isOpen() ? QString::fromStdString(work_.session.document().settings().name) : QString();
-    if (work_.session.isOpen() && work_.session.isChanged()) name += QStringLiteral(" •");
-    if (work_.session.isSaving()) name += tr("  –  saving…");
-    if (work_.session.isReadOnly()) name += tr("  –  to look at only");
-    if (!work_.session.path().isEmpty())
-        name += QStringLiteral("  –  ") + QFileInfo(work_.session.path()).fileName();
+    if (work_.session.isOpen() && work_.session.project().isChanged()) name += QStringLiteral(" •");
+    if (work_.session.project().isSaving()) name += tr("  –  saving…");
+    if (work_.session.project().isReadOnly()) name += tr("  –  to look at only");
+    if (!work_.session.project().path().isEmpty())
+        name += QStringLiteral("  –  ") + QFileInfo(work_.session.project().path()).fileName();
     setWindowTitle(name.isEmpty() ? tr("Erdwerk") : name + tr("  –  Erdwerk"));
 }
 
@@ -125,9 +126,9 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         event->ignore();
         return;
     }
-    if (work_.session.isSaving()) {
+    if (work_.session.project().isSaving()) {
         work_.say(tr("Saving; the window closes when it is done"), false);
-        work_.session.waitForSave();
+        work_.session.project().waitForSave();
         // It went wrong, or something was edited meanwhile.
         if (!files_->askToSave()) {
             event->ignore();
@@ -135,7 +136,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         }
     }
     keepFrame();
-    work_.session.close(true);
+    work_.session.project().close(true);
     event->accept();
 }
 

@@ -8,6 +8,7 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include "app/base/open_project.h"
 #include "app/base/remembered.h"
 #include "app/base/theme.h"
 #include "app/bench/bench.h"
@@ -153,7 +154,7 @@ void MainWindow::connectFrame() {
     connect(work_.plan, &PlanView::typed, work_.prompt, &PromptLine::startEntry);
     connect(&work_.session, &Session::edited, work_.prompt, &PromptLine::forgetError);
     connect(&work_.session, &Session::documentChanged, this, &MainWindow::updateTitle);
-    connect(&work_.session, &Session::savingChanged, this, &MainWindow::updateTitle);
+    connect(&work_.session.project(), &OpenProject::savingChanged, this, &MainWindow::updateTitle);
     connect(&work_.session, &Session::opened, this, [this] { showProject(true); });
     connectBench();
 }

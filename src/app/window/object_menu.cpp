@@ -116,10 +116,10 @@ void ObjectMenu::show(QPoint at, std::optional<Ref> under) {
     const auto& now = session_.selection();
     if (!inHand_.tool() && under) {
         // What lies under the cursor is meant, with the part that lies there; among several, all of them.
-        if (!session_.isSelected(under->object) || (now.size() == 1 && !(now.front() == *under)))
-            session_.select({*under});
+        if (!session_.selection().holds(under->object) || (now.size() == 1 && !(now.front() == *under)))
+            session_.selection().set({*under});
     } else if (!inHand_.tool() && work_.plan->hasFocus() && work_.plan->underMouse()) {
-        session_.select({});
+        session_.selection().set({});
     }
     QMenu* menu = ofSelection();
     menu->setAttribute(Qt::WA_DeleteOnClose);

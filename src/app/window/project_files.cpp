@@ -4,6 +4,7 @@
 #include <QDir>
 #include <QFileInfo>
 #include <QMessageBox>
+#include "app/base/open_project.h"
 
 #include "app/base/file_dialog.h"
 #include "app/base/remembered.h"
@@ -38,15 +39,16 @@ ProjectFiles::ProjectFiles(Workbench& work, ToolInHand& inHand)
 }
 
 bool ProjectFiles::openProject(const QString& path) {
-    const auto opened = session_.open(path);
+    const auto opened = session_.project().open(path);
     if (!opened) {
         QMessageBox::warning(work_.window, tr("Not opened"),
                              QString::fromStdString(opened.error().message()));
         return false;
     }
     remembered::addRecentProject(path);
-    const auto& recovery = session_.recovery();
-    if (session_.isReadOnly()) return true;  // what was brought back belongs to the one who has it open
+    const auto& recovery = session_.project().recovery();
+    if (session_.project().isReadOnly())
+        return true;  // what was brought back belongs to the one who has it open
     if (recovery.problem.empty()) {
         if (const QString recovered = recoveryText(recovery); !recovered.isEmpty())
             work_.say(recovered, false);
@@ -61,14 +63,14 @@ bool ProjectFiles::openProject(const QString& path) {
 }
 
 void ProjectFiles::showRecovery() {
-    auto* dialog = new RecoveryDialog(session_.recovery(), work_.window);
+    auto* dialog = new RecoveryDialog(session_.project().recovery(), work_.window);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->show();
 }
 
 bool ProjectFiles::openDemo() {
     const QString folder = demoFolder();
-    const auto done = session_.openCopy(folder + QStringLiteral("/quillmoor.erdwerk"));
+    const auto done = session_.project().openCopy(folder + QStringLiteral("/quillmoor.erdwerk"));
     if (!done)
         QMessageBox::warning(work_.window, tr("Not opened"), QString::fromStdString(done.error().message()));
     return done.has_value();
@@ -80,14 +82,14 @@ bool ProjectFiles::showDemo() {
     work_.views->setTwin(TwinViews::Twin::Scene);
     const auto& d = session_.document();
     if (const ObjectId ditch = d.byName<objects::Line>("Peat ditch"))
-        session_.select({{ditch, std::nullopt}});
+        session_.selection().set({{ditch, std::nullopt}});
     work_.bench->open(Bench::Page::Grades);
     return true;
 }
 
 bool ProjectFiles::askToSave() {
     inHand_.end();
-    if (!session_.isOpen() || !session_.isChanged() || session_.isSaving()) return true;
+    if (!session_.isOpen() || !session_.project().isChanged() || session_.project().isSaving()) return true;
     const auto answer =
         QMessageBox::question(work_.window, tr("Save changes?"),
                               tr("%1 has changes that are not saved.")
@@ -98,21 +100,21 @@ bool ProjectFiles::askToSave() {
 }
 
 QString ProjectFiles::pathToSave(bool askName) {
-    QString path = session_.path();
-    if (path.isEmpty() || askName || session_.isReadOnly())
+    QString path = session_.project().path();
+    if (path.isEmpty() || askName || session_.project().isReadOnly())
         path = fileToWrite(work_.window, tr("Save the project"), path, tr("Erdwerk projects (*.erdwerk)"));
     if (!path.isEmpty() && !path.endsWith(QStringLiteral(".erdwerk"))) path += QStringLiteral(".erdwerk");
     return path;
 }
 
 void ProjectFiles::saveAside(bool askName) {
-    if (const QString path = pathToSave(askName); !path.isEmpty()) session_.save(path);
+    if (const QString path = pathToSave(askName); !path.isEmpty()) session_.project().save(path);
 }
 
 bool ProjectFiles::save(bool askName) {
     const QString path = pathToSave(askName);
     if (path.isEmpty()) return false;
-    const auto done = session_.saveAndWait(path);
+    const auto done = session_.project().saveAndWait(path);
     if (!done)
         QMessageBox::warning(work_.window, tr("Not saved"), QString::fromStdString(done.error().message()));
     return done.has_value();
@@ -122,28 +124,29 @@ void ProjectFiles::connectStart() {
     connect(work_.start, &StartPage::demoPressed, this, &ProjectFiles::showDemo);
     connect(work_.start, &StartPage::openPressed, this,
             [this] { work_.actions.run(QStringLiteral("open")); });
-    connect(work_.start, &StartPage::emptyPressed, this, [this] { session_.startNew({}); });
+    connect(work_.start, &StartPage::emptyPressed, this, [this] { session_.project().startNew({}); });
     connect(work_.start, &StartPage::recentPressed, this, [this](const QString& path) { openProject(path); });
     connect(work_.start, &StartPage::newFromSurveyPressed, this,
             [this] { work_.actions.run(QStringLiteral("new-from-survey")); });
     connect(work_.start, &StartPage::recoverPressed, this, [this](const QString& base) {
-        if (auto done = session_.recoverLost(base); !done)
+        if (auto done = session_.project().recoverLost(base); !done)
             QMessageBox::warning(work_.window, tr("Not recovered"),
                                  QString::fromStdString(done.error().message()));
-        else if (!session_.recovery().problem.empty())
+        else if (!session_.project().recovery().problem.empty())
             showRecovery();
     });
 }
 
 void ProjectFiles::connectKeeping() {
-    connect(&session_, &Session::saved, this, [this](const QString& path) {
+    connect(&session_.project(), &OpenProject::saved, this, [this](const QString& path) {
         remembered::addRecentProject(path);
         work_.start->setRecent(remembered::recentProjects());
         work_.say(tr("Saved to %1").arg(QFileInfo(path).fileName()), false);
     });
     connect(work_.keeping, &KeepingBar::saveElsewherePressed, this, [this] { saveAside(true); });
-    connect(work_.keeping, &KeepingBar::copyPressed, this, [this] { session_.workOnCopy(); });
-    connect(work_.keeping, &KeepingBar::takeOverPressed, this, [this] { openProject(session_.path()); });
+    connect(work_.keeping, &KeepingBar::copyPressed, this, [this] { session_.project().workOnCopy(); });
+    connect(work_.keeping, &KeepingBar::takeOverPressed, this,
+            [this] { openProject(session_.project().path()); });
 }
 
 }  // namespace erdwerk::app

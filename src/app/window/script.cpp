@@ -60,7 +60,7 @@ QString select(MainWindow& window, const QString& value) {
     if (!id) return QStringLiteral("nothing is named ") + value;
     std::optional<std::size_t> part;
     if (value.contains(QLatin1Char('#'))) part = value.section(QLatin1Char('#'), 1).toULongLong();
-    window.session().select({{id, part}});
+    window.session().selection().set({{id, part}});
     return {};
 }
 

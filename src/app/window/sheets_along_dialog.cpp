@@ -91,7 +91,7 @@ void SheetsAlongDialog::make() {
     const auto sheets = session_.edit(tr("Make sheets along an alignment"),
                                       operations::sheetsAlong(session_.results(), options()));
     if (!sheets) return;
-    if (!sheets.made.empty()) session_.select({{sheets.made.front(), std::nullopt}});
+    if (!sheets.made.empty()) session_.selection().set({{sheets.made.front(), std::nullopt}});
     Q_EMIT this->made();
     close();
 }

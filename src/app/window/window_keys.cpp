@@ -74,7 +74,7 @@ bool WindowKeys::pressed(QKeyEvent* event) {
         else if (inHand_.tool())
             return true;
         else if (!work_.leaveSheet())
-            work_.session.select({});
+            work_.session.selection().set({});
         return true;
     }
     if (inHand_.tool() && key == Qt::Key_Backspace) {

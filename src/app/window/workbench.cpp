@@ -80,7 +80,7 @@ void Workbench::showMade(const std::vector<ObjectId>& made) {
     for (const ObjectId id : made)
         if (forAnother.count(id) == 0) refs.push_back({id, std::nullopt});
     const ObjectId first = refs.empty() ? made.front() : refs.front().object;
-    session.select(std::move(refs));
+    session.selection().set(std::move(refs));
     // On the page that shows it.
     if (d.get<objects::Parcel>(first) != nullptr || d.get<objects::Points>(first) != nullptr)
         bench->open(Bench::Page::Tables);
@@ -126,7 +126,7 @@ bool Workbench::leaveSheet() {
     if (!sheetPage->isVisible()) return false;
     if (sheetPage->canvas()->endDrag()) return true;
     if (sheetPage->canvas()->selectedFrame())
-        session.select({{sheetPage->sheet(), std::nullopt}});
+        session.selection().set({{sheetPage->sheet(), std::nullopt}});
     else
         showSheets(false);
     return true;

@@ -1,4 +1,5 @@
 #include "core/check/all_checks.h"
+#include "core/check/finding_kinds.h"
 #include "core/derive/surface_result.h"
 #include "core/linework/line3d.h"
 #include "core/objects/surface.h"
@@ -72,7 +73,7 @@ void crossingBreaklines(const derive::Derived& derived, std::vector<Finding>& ou
             const double gap = std::abs(crossing.firstHeight - crossing.secondHeight);
             // Lines that meet at one height agree; the surface simply has a corner there.
             if (gap < 0.0005) continue;
-            Finding f{"crossing-breaklines",
+            Finding f{kinds::crossingBreaklines,
                       Severity::MustFix,
                       {},
                       crossing.place,

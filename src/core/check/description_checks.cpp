@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/check/all_checks.h"
+#include "core/check/finding_kinds.h"
 #include "core/objects/reading.h"
 #include "core/operations/descriptions.h"
 
@@ -13,10 +14,10 @@ using document::Document;
 
 namespace {
 
-Finding about(const Document& document, ObjectId id, std::string kind, std::string text,
+Finding about(const Document& document, ObjectId id, const FindingKind& kind, std::string text,
               std::optional<geometry::Vec2> at) {
     Finding f;
-    f.kind = std::move(kind);
+    f.kind = kind;
     f.severity = Severity::LookAt;
     f.text = std::move(text);
     f.at = at;
@@ -34,7 +35,7 @@ void passages(const Derived& derived, ObjectId id, const derive::ParcelResult& p
               std::vector<Finding>& out) {
     for (const auto& passage : parcel.passages) {
         if (!passage.stale) continue;
-        auto f = about(derived.document, id, "passage-behind",
+        auto f = about(derived.document, id, kinds::passageBehind,
                        derived.document.nameOf(id) +
                            ": a passage changed by hand no longer says what is there: \"" +
                            passage.part.text + "\"; it would be \"" + passage.instead + "\"",
@@ -63,17 +64,17 @@ void reading(const Derived& derived, ObjectId id, const derive::ReadingResult& r
     const auto& of = *derived.document.get<objects::Reading>(id);
     const std::string name = derived.document.nameOf(id);
     if (!result.problem.empty())
-        out.push_back(about(derived.document, id, "nothing-read", name + ": " + result.problem, of.at));
+        out.push_back(about(derived.document, id, kinds::nothingRead, name + ": " + result.problem, of.at));
     for (const auto& d : result.differences)
-        out.push_back(about(derived.document, id, "description-differs",
+        out.push_back(about(derived.document, id, kinds::descriptionDiffers,
                             name + ", " + operations::differenceWords(derived, id, d),
                             placeOf(derived, of, result, d)));
     for (const auto& range : result.read.unread)
-        out.push_back(about(derived.document, id, "not-read",
+        out.push_back(about(derived.document, id, kinds::notRead,
                             name + ": could not be read: \"" + parcel::cutOut(of.text, range) + "\"", of.at));
     if (!result.path.empty() && !result.shape.gapExplained())
         out.push_back(
-            about(derived.document, id, "description-open",
+            about(derived.document, id, kinds::descriptionOpen,
                   name + " leaves a gap of " + formatFixed(result.shape.geometry.closure.distance, 3) + " " +
                       std::string(parcel::unitName(result.read.unit)) + " that rounding does not explain",
                   of.at));
@@ -86,7 +87,7 @@ void descriptions(const Derived& derived, std::vector<Finding>& out) {
         passages(derived, id, *parcel, out);
         if (!parcel->wordingProblem.empty())
             out.push_back(
-                about(derived.document, id, "wording-not-valid",
+                about(derived.document, id, kinds::wordingNotValid,
                       derived.document.nameOf(id) +
                           ": its wording cannot be used, the plain one stands in: " + parcel->wordingProblem,
                       startOf(parcel->geometry, 0)));
@@ -94,7 +95,7 @@ void descriptions(const Derived& derived, std::vector<Finding>& out) {
         if (parcel->geometry.closure.closes(derived.document.settings().display.unit) &&
             parcel->rounded.distance > limit)
             out.push_back(about(
-                derived.document, id, "called-courses-open",
+                derived.document, id, kinds::calledCoursesOpen,
                 derived.document.nameOf(id) + ": the courses as the description calls them leave a gap of " +
                     formatFixed(parcel->rounded.distance, 3) + "; more decimals in its wording close it",
                 startOf(parcel->geometry, 0)));

@@ -1,6 +1,7 @@
 // Alignments and designs that do not keep to their criteria.
 
 #include "core/check/all_checks.h"
+#include "core/check/finding_kinds.h"
 #include "core/derive/route_result.h"
 #include "core/objects/alignment.h"
 #include "core/objects/points.h"
@@ -60,7 +61,7 @@ void designs(const derive::Derived& derived, std::vector<Finding>& out) {
         const std::string name = document.nameOf(id);
         const auto add = [&, id = id](std::string text, Severity severity, std::optional<double> distance) {
             Finding f;
-            f.kind = "design";
+            f.kind = kinds::design;
             f.severity = severity;
             f.text = std::move(text);
             if (distance) f.at = geometry::positionAt(line->path, *distance).place;
@@ -99,7 +100,7 @@ void tiedPoints(const derive::Derived& derived, std::vector<Finding>& out) {
         }
         if (off == 0) continue;
         Finding f;
-        f.kind = "tied-off";
+        f.kind = kinds::tiedOff;
         f.severity = Severity::LookAt;
         f.text = "'" + document.nameOf(id) + "': " + std::to_string(off) + " of its points, '" +
                  first->number + "' at " + formatStation(first->station, document.settings().display) +

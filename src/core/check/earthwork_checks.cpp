@@ -1,6 +1,7 @@
 // Batters, pads and ponds that cannot be made, or not all round.
 
 #include "core/check/all_checks.h"
+#include "core/check/finding_kinds.h"
 #include "core/derive/earthwork_result.h"
 #include "core/objects/earthwork.h"
 
@@ -15,7 +16,7 @@ void earthworks(const derive::Derived& derived, std::vector<Finding>& out) {
         const std::string name = document.nameOf(id);
         if (!result->problem.empty()) {
             Finding f;
-            f.kind = "earthwork";
+            f.kind = kinds::earthwork;
             f.severity = Severity::MustFix;
             f.text = "'" + name + "' cannot be made: " + result->problem;
             if (const auto* edge = derive::Derived::in(derived.lines, object->edge);
@@ -27,7 +28,7 @@ void earthworks(const derive::Derived& derived, std::vector<Finding>& out) {
         }
         if (result->batter.open.empty()) continue;
         Finding f;
-        f.kind = "batter-open";
+        f.kind = kinds::batterOpen;
         f.severity = Severity::LookAt;
         for (const auto& stretch : result->batter.open) {
             const geometry::Vec2 middle = geometry::lerp(stretch.start.plan(), stretch.end.plan(), 0.5);

@@ -1,4 +1,5 @@
 #include "core/check/all_checks.h"
+#include "core/check/finding_kinds.h"
 #include "core/derive/parcel_result.h"
 #include "core/derive/surface_result.h"
 #include "core/objects/alignment.h"
@@ -42,7 +43,7 @@ void nonTangent(const Derived& derived, std::vector<Finding>& out) {
             const Angle turn = Angle::radians(std::abs(b.turn.radians()));
             const bool curve =
                 isCurved(alignment->path[b.segment]) || isCurved(alignment->path[b.segment + 1]);
-            out.push_back({"non-tangent",
+            out.push_back({kinds::nonTangent,
                            Severity::LookAt,
                            "'" + document.nameOf(id) + "' is not tangent at " +
                                formatStation(b.station, display) + ": it turns " +
@@ -78,8 +79,14 @@ void parcelClosure(const Derived& derived, std::vector<Finding>& out) {
         if (closure.closes(document.settings().display.unit)) continue;
         const auto& courses = parcel->geometry.courses;
         if (courses.empty()) continue;
-        Finding f{"parcel-open", Severity::MustFix,     {}, courses.back().end, {},
-                  {id},          {document.nameOf(id)}, {}};
+        Finding f{kinds::parcelOpen,
+                  Severity::MustFix,
+                  {},
+                  courses.back().end,
+                  {},
+                  {id},
+                  {document.nameOf(id)},
+                  {}};
         f.text = "'" + document.nameOf(id) +
                  "' does not close: " + formatLength(closure.distance, document.settings().display) +
                  " are missing towards " + formatDirection(*closure.azimuth, document.settings().display);
@@ -93,7 +100,7 @@ void surfaceFailed(const Derived& derived, std::vector<Finding>& out) {
     const auto& document = derived.document;
     for (const auto& [id, surface] : derived.surfaces) {
         if (surface->locator) continue;
-        out.push_back({"no-surface",
+        out.push_back({kinds::noSurface,
                        Severity::MustFix,
                        "'" + document.nameOf(id) + "' cannot be built: " + surface->problem,
                        std::nullopt,
@@ -113,7 +120,7 @@ void designProfile(const Derived& derived, std::vector<Finding>& out) {
         std::optional<geometry::Vec2> at;
         if (!it->second->path.empty()) at = it->second->path.front().start;
         if (const auto valid = route::validate(profile->design); !valid)
-            out.push_back({"profile-invalid",
+            out.push_back({kinds::profileInvalid,
                            Severity::MustFix,
                            "'" + document.nameOf(id) + "': " + valid.error().text,
                            at,

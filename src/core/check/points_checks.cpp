@@ -4,6 +4,7 @@
 #include <unordered_map>
 
 #include "core/check/all_checks.h"
+#include "core/check/finding_kinds.h"
 #include "core/objects/points.h"
 #include "core/operations/points.h"
 #include "core/survey/texts.h"
@@ -41,7 +42,7 @@ void samePlace(const Derived& derived, std::vector<Finding>& out) {
         std::size_t to = from + 1;
         while (to < all.size() && all[to].place == all[from].place) ++to;
         if (to - from > 1) {
-            Finding f{"same-place", Severity::LookAt, {}, all[from].place, {}, {}, {}, {}};
+            Finding f{kinds::samePlace, Severity::LookAt, {}, all[from].place, {}, {}, {}, {}};
             for (std::size_t k = from; k < to; ++k) {
                 const auto& p = document.get<Points>(all[k].ref.set)->set[all[k].ref.index];
                 if (p.height) f.heights.push_back(*p.height);
@@ -72,7 +73,7 @@ void withoutHeight(const Derived& derived, std::vector<Finding>& out) {
         const auto& set = document.get<Points>(id)->set;
         for (std::size_t i = 0; i < set.size(); ++i) {
             if (set[i].height || survey::isText(set[i])) continue;
-            Finding f{"without-height",
+            Finding f{kinds::withoutHeight,
                       Severity::LookAt,
                       pointName(set[i]) + " has no height; it takes no part in surfaces",
                       set[i].plan,
@@ -105,7 +106,7 @@ void sameNumber(const Derived& derived, std::vector<Finding>& out) {
             if (set[i].number.empty()) continue;
             const auto [it, fresh] = first.try_emplace(set[i].number, objects::PointRef{id, i});
             if (fresh) continue;
-            Finding f{"same-number",
+            Finding f{kinds::sameNumber,
                       Severity::LookAt,
                       "Number " + set[i].number + " is used more than once",
                       set[i].plan,

@@ -4,6 +4,7 @@
 
 #include "core/annotate/label.h"
 #include "core/check/all_checks.h"
+#include "core/check/finding_kinds.h"
 #include "core/objects/dimension.h"
 #include "core/operations/dimensions.h"
 #include "core/operations/labels.h"
@@ -26,7 +27,7 @@ void silentLabels(const Derived& derived, std::vector<Finding>& out) {
     for (const auto& [id, label] : derived.labels) {
         if (label->problem.empty()) continue;
         Finding f;
-        f.kind = "silent-label";
+        f.kind = kinds::silentLabel;
         f.severity = Severity::LookAt;
         f.text = derived.document.nameOf(id) + " says nothing: " + label->problem;
         f.at = operations::labelPlaceIn(derived.document, id);
@@ -42,7 +43,7 @@ void lostDimensions(const Derived& derived, std::vector<Finding>& out) {
         if (dimension->problem.empty()) continue;
         const auto& of = *derived.document.get<objects::Dimension>(id);
         Finding f;
-        f.kind = "lost-dimension";
+        f.kind = kinds::lostDimension;
         f.severity = Severity::LookAt;
         f.text = derived.document.nameOf(id) + " measures nothing: " + dimension->problem;
         for (const auto& anchor : of.anchors)

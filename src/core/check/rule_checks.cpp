@@ -5,6 +5,7 @@
 #include <set>
 
 #include "core/check/all_checks.h"
+#include "core/check/finding_kinds.h"
 #include "core/derive/line_result.h"
 #include "core/linework/grade_limits.h"
 #include "core/objects/line.h"
@@ -82,7 +83,8 @@ public:
         }
         for (const auto& [from, trouble] : gone) lost(from, trouble);
         if (!noAnswer.points.empty()) {
-            Finding f = finding("height-rule", Severity::MustFix, noAnswer, " whose rule gives no height; ");
+            Finding f =
+                finding(kinds::heightRule, Severity::MustFix, noAnswer, " whose rule gives no height; ");
             f.fixes.push_back(
                 fixOf("Take " + std::string(noAnswer.points.size() == 1 ? "its" : "their") + " rule away",
                       operations::freeHeights(partsOf(noAnswer))));
@@ -90,7 +92,7 @@ public:
         }
         // Parcels and alignments need no heights; a line without any is a plan line.
         if (withoutHeight.points.empty() || withoutHeight.points.size() == line_.vertices.size()) return;
-        Finding f = finding("without-height", Severity::LookAt, withoutHeight, " without height; ");
+        Finding f = finding(kinds::withoutHeight, Severity::LookAt, withoutHeight, " without height; ");
         f.fixes.push_back({"Interpolate them", operations::interpolateMissing(id_),
                            "interpolate " + std::to_string(withoutHeight.points.size()),
                            "interpolate what is missing"});
@@ -146,7 +148,8 @@ private:
         return out;
     }
 
-    Finding finding(const char* kind, Severity severity, const Trouble& trouble, const std::string& what) {
+    Finding finding(const FindingKind& kind, Severity severity, const Trouble& trouble,
+                    const std::string& what) {
         const std::size_t first = trouble.points.front();
         Finding f{kind, severity, {}, line_.vertices[first].place, {}, {id_}, {document_.nameOf(id_)}, {}};
         f.text = "'" + document_.nameOf(id_) + "' has " + pointsText(trouble.points.size()) + what +
@@ -173,8 +176,14 @@ private:
         const auto middle = [&](const linework::GradeBeyond& b) {
             return geometry::positionAt(line_.path, std::fmod((b.from + b.to) / 2, line_.length)).place;
         };
-        Finding f{"grade-limit", Severity::LookAt,        {}, middle(beyond.front()), {},
-                  {id_},         {document_.nameOf(id_)}, {}};
+        Finding f{kinds::gradeLimit,
+                  Severity::LookAt,
+                  {},
+                  middle(beyond.front()),
+                  {},
+                  {id_},
+                  {document_.nameOf(id_)},
+                  {}};
         f.text = "'" + document_.nameOf(id_) + "' " + words(beyond.front());
         if (beyond.size() > 1) f.text += " and " + std::to_string(beyond.size() - 1) + " more";
         for (const auto& b : beyond) {
@@ -188,7 +197,7 @@ private:
     /// A line that follows others and cannot.
     void notFollowing(const derive::FollowedLine& followed) {
         const auto at = line_.vertices.empty() ? geometry::Vec2{} : line_.vertices.front().place;
-        Finding f{"line-follows", Severity::MustFix, {}, at, {}, {id_}, {document_.nameOf(id_)}, {}};
+        Finding f{kinds::lineFollows, Severity::MustFix, {}, at, {}, {id_}, {document_.nameOf(id_)}, {}};
         f.text = "'" + document_.nameOf(id_) + "' cannot follow: " + followed.problem;
         const auto seen = std::make_shared<const Derived>(derived_);
         f.fixes.push_back(fixOf("Loosen it with the heights it had", operations::loosen(seen, {id_})));
@@ -213,7 +222,7 @@ private:
     }
 
     void lost(ObjectId from, const Trouble& trouble) {
-        Finding f = finding("height-rule-lost", Severity::MustFix, trouble,
+        Finding f = finding(kinds::heightRuleLost, Severity::MustFix, trouble,
                             " measured from what is no longer there; ");
         std::vector<std::pair<std::size_t, double>> last;
         for (const std::size_t i : trouble.points)
@@ -260,7 +269,8 @@ private:
 
     void curve(std::size_t point) {
         const auto& v = line_.vertices[point];
-        Finding f{"vertical-curve", Severity::LookAt, {}, v.place, {}, {id_}, {document_.nameOf(id_)}, {}};
+        Finding f{
+            kinds::verticalCurve, Severity::LookAt, {}, v.place, {}, {id_}, {document_.nameOf(id_)}, {}};
         f.text = nameOf(document_, {id_, point}) + ": " + v.curveProblem + ", and is left out";
         f.fixes.push_back(fixOf("Take the curve away", operations::setCurve(id_, point, std::nullopt)));
         out_.push_back(std::move(f));
@@ -274,7 +284,7 @@ private:
         std::sort(key.begin(), key.end());
         if (!told.insert(key).second) return;
         Finding f{
-            "height-rule-circle", Severity::MustFix, {}, v.place, {}, {id_}, {document_.nameOf(id_)}, {}};
+            kinds::heightRuleCircle, Severity::MustFix, {}, v.place, {}, {id_}, {document_.nameOf(id_)}, {}};
         auto around = v.circle;
         const auto own = std::find(around.begin(), around.end(), linework::AskedPart{id_, point});
         if (own != around.end()) std::rotate(around.begin(), own, around.end());

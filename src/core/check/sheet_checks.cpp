@@ -1,6 +1,7 @@
 // Sheets that cannot be printed as they are.
 
 #include "core/check/all_checks.h"
+#include "core/check/finding_kinds.h"
 #include "core/operations/sheets.h"
 
 namespace erdwerk::check {
@@ -14,7 +15,7 @@ void sheets(const derive::Derived& derived, std::vector<Finding>& out) {
         for (std::size_t i = 0; i < sheet.frames.size(); ++i) {
             if (paper::isWithin(sheet.frames[i].room, objects::paperRoom(sheet))) continue;
             Finding f;
-            f.kind = "frame-off-paper";
+            f.kind = kinds::frameOffPaper;
             f.severity = Severity::LookAt;
             f.text = document.nameOf(id) + ": " + operations::frameTitle(document, sheet, i) +
                      " leaves the paper of " + formatExact(sheet.paper[0]) + " x " +

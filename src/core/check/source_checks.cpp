@@ -6,6 +6,7 @@
 #include <set>
 
 #include "core/check/all_checks.h"
+#include "core/check/finding_kinds.h"
 #include "core/derive/edge.h"
 #include "core/derive/surface_build.h"
 #include "core/derive/surface_result.h"
@@ -88,7 +89,8 @@ void nearDuplicates(const Derived& derived, std::vector<Finding>& out) {
                 std::swap(first, second);
             const auto& p = document.get<objects::Points>(first.set)->set[first.index];
             const auto& q = document.get<objects::Points>(second.set)->set[second.index];
-            Finding f{"near-duplicates", Severity::LookAt, {}, p.plan, {}, {first.set, second.set}, {}, {}};
+            Finding f{
+                kinds::nearDuplicates, Severity::LookAt, {}, p.plan, {}, {first.set, second.set}, {}, {}};
             f.names = {"Point " + numberOf(p), "Point " + numberOf(q)};
             for (const auto& point : {p, q})
                 if (point.height) f.heights.push_back(*point.height);
@@ -132,7 +134,7 @@ void pointsOutsideEdge(const Derived& derived, std::vector<Finding>& out) {
                     geometry::sideOf(ring, points->set[i].plan) == geometry::Side::Outside)
                     outside.push_back({s.object, i});
             if (outside.empty()) continue;
-            Finding f{"points-outside",
+            Finding f{kinds::pointsOutside,
                       Severity::Note,
                       {},
                       points->set[outside.front().index].plan,
@@ -163,7 +165,7 @@ void boundaries(const Derived& derived, std::vector<Finding>& out) {
             if (!ring || line == nullptr || line->path.empty()) continue;
             const std::string what = "The " + std::string(objects::roleName(s.role)) + " " +
                                      quoted(document, s.object) + " of " + quoted(document, id);
-            const auto base = [&](const char* kind, std::string text, Vec2 at) {
+            const auto base = [&](const FindingKind& kind, std::string text, Vec2 at) {
                 return Finding{kind,
                                Severity::MustFix,
                                std::move(text),
@@ -176,7 +178,7 @@ void boundaries(const Derived& derived, std::vector<Finding>& out) {
             const auto giveUp = operations::removeSource(id, s.object);
             if (!line->closed) {
                 auto f =
-                    base("boundary-open",
+                    base(kinds::boundaryOpen,
                          what + " is not closed: its ends are " +
                              formatLength(geometry::distance(line->path.front().start, line->path.back().end),
                                           document.settings().display) +
@@ -190,7 +192,7 @@ void boundaries(const Derived& derived, std::vector<Finding>& out) {
             const auto corners = derive::boundaryAlong(*line, derive::breaklineSagitta).ring;
             if (corners.size() < 4) continue;
             for (const Vec2 at : selfCrossings(corners, true)) {
-                auto f = base("boundary-crosses-itself", what + " crosses itself", at);
+                auto f = base(kinds::boundaryCrossesItself, what + " crosses itself", at);
                 f.fixes.push_back({"Take it out", giveUp});
                 out.push_back(std::move(f));
             }
@@ -260,7 +262,7 @@ Finding nearlyTouching(const Derived& derived, ObjectId id, bool last, ObjectId 
     const auto* target = Derived::in(derived.lines, other);
     const auto on = geometry::nearestOn(target->path, end);
     const auto height = linework::heightAt(*target, geometry::distanceAlong(target->path, *on));
-    Finding f{"nearly-touching",
+    Finding f{kinds::nearlyTouching,
               Severity::LookAt,
               quoted(document, id) + " ends " + formatLength(apart, document.settings().display) +
                   " beside " + quoted(document, other) + " without touching it",
@@ -302,7 +304,7 @@ void missingFiles(const Derived& derived, std::vector<Finding>& out) {
     const Document& document = derived.document;
     const auto missing = [&](ObjectId id, const std::string& file, const std::string& problem) {
         if (problem.empty()) return;
-        out.push_back({"file-missing",
+        out.push_back({kinds::fileMissing,
                        Severity::MustFix,
                        quoted(document, id) + ": " + file + ": " + problem,
                        std::nullopt,

@@ -7,6 +7,7 @@
 #include <unordered_map>
 
 #include "core/check/all_checks.h"
+#include "core/check/finding_kinds.h"
 #include "core/derive/surface_build.h"
 #include "core/derive/surface_result.h"
 #include "core/linework/line3d.h"
@@ -33,7 +34,8 @@ struct PlaceHash {
     }
 };
 
-Finding about(const Document& document, const char* kind, Severity severity, ObjectId surface, Vec2 at) {
+Finding about(const Document& document, const FindingKind& kind, Severity severity, ObjectId surface,
+              Vec2 at) {
     return {kind, severity, {}, at, {}, {surface}, {document.nameOf(surface)}, {}};
 }
 
@@ -127,7 +129,7 @@ void spikes(const Derived& derived, ObjectId surface, const terrain::Tin& tin, s
         double mean = 0;
         for (const std::uint32_t r : rings[k]) mean += tin.vertex(r).z;
         mean /= static_cast<double>(rings[k].size());
-        auto f = about(document, "spike", Severity::LookAt, surface, v.plan());
+        auto f = about(document, kinds::spike, Severity::LookAt, surface, v.plan());
         f.heights = {v.z, mean};
         const auto point = points.find(v.plan());
         std::string who = "A vertex";
@@ -216,7 +218,7 @@ void flatTriangles(const Derived& derived, ObjectId surface, const terrain::Tin&
         }
     }
     for (const auto& [contour, one] : found) {
-        auto f = about(document, "flat-triangles", Severity::LookAt, surface, one.at);
+        auto f = about(document, kinds::flatTriangles, Severity::LookAt, surface, one.at);
         f.objects.push_back(contour);
         f.names.push_back(document.nameOf(contour));
         f.text = std::to_string(one.count) + (one.count == 1 ? " triangle" : " triangles") + " of '" +
@@ -272,7 +274,7 @@ void rimNeedles(const Derived& derived, ObjectId surface, const terrain::Tin& ti
     if (count == 0) return;
     std::stable_sort(needles.begin(), needles.end(),
                      [](const auto& a, const auto& b) { return a.first < b.first; });
-    auto f = about(document, "rim-needles", Severity::Note, surface, needles.front().second.at);
+    auto f = about(document, kinds::rimNeedles, Severity::Note, surface, needles.front().second.at);
     for (std::size_t i = 0; i < std::min(needles.size(), mostParts); ++i)
         f.parts.push_back(needles[i].second);
     f.text = std::to_string(count) + (count == 1 ? " needle triangle" : " needle triangles") +
@@ -305,7 +307,7 @@ void ownEdits(const Derived& derived, std::vector<Finding>& out) {
     for (const auto& [surface, result] : derived.surfaces)
         for (const auto& [index, problem] : result->editProblems) {
             const auto& edits = document.get<objects::Surface>(surface)->definition->edits;
-            auto f = about(document, "own-edit", Severity::LookAt, surface, edits[index].edit.at);
+            auto f = about(document, kinds::ownEdit, Severity::LookAt, surface, edits[index].edit.at);
             f.text = "Own edit " + std::to_string(index + 1) + " of '" + f.names.front() +
                      "' does not apply: " + problem;
             f.fixes.push_back(
@@ -322,7 +324,7 @@ void fitOfSurfaces(const Derived& derived, std::vector<Finding>& out) {
     const DisplaySettings& display = document.settings().display;
     for (const auto& [surface, fit] : derived.fits)
         for (const auto& worst : fit->worst) {
-            auto f = about(document, "fit", Severity::LookAt, surface, worst.point.plan());
+            auto f = about(document, kinds::fit, Severity::LookAt, surface, worst.point.plan());
             f.heights = {worst.point.z, worst.point.z - worst.deviation};
             f.text = "The source lies " + formatLength(std::abs(worst.deviation), display) +
                      (worst.deviation > 0 ? " above '" : " below '") + f.names.front() + "'; within " +

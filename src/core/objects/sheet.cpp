@@ -24,18 +24,14 @@ struct ObjectOfFrame {
     std::optional<ObjectId> operator()(const NotesFrame&) const { return {}; }
 };
 
-constexpr std::array kindNames{"plan",     "profile", "section", "table",       "description", "legend",
-                               "key-plan", "scale",   "picture", "title-block", "notes"};
-static_assert(kindNames.size() == std::variant_size_v<FrameContent>);
-
 template <std::size_t I = 0>
-std::optional<FrameContent> fresh(std::string_view kind) {
+std::optional<FrameContent> fresh(std::string_view id) {
     if constexpr (I == std::variant_size_v<FrameContent>) {
-        (void)kind;
+        (void)id;
         return std::nullopt;
     } else {
-        if (kind == kindNames[I]) return FrameContent(std::in_place_index<I>);
-        return fresh<I + 1>(kind);
+        if (id == frameKinds[I].id) return FrameContent(std::in_place_index<I>);
+        return fresh<I + 1>(id);
     }
 }
 
@@ -58,12 +54,8 @@ std::string paperName(const std::array<double, 2>& paper) {
     return formatExact(paper[0]) + " x " + formatExact(paper[1]);
 }
 
-std::string_view frameKind(const FrameContent& content) {
-    return kindNames[content.index()];
-}
-
-std::optional<FrameContent> frameContent(std::string_view kind) {
-    return fresh(kind);
+std::optional<FrameContent> frameContent(std::string_view id) {
+    return fresh(id);
 }
 
 std::optional<double> scaleOf(const FrameContent& content) {

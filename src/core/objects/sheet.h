@@ -105,10 +105,34 @@ struct NotesFrame {
 using FrameContent =
     std::variant<PlanFrame, ProfileFrame, SectionsFrame, TableFrame, DescriptionFrame, LegendFrame,
                  KeyPlanFrame, ScaleFrame, PictureFrame, TitleFrame, NotesFrame>;
-/// "plan", "profile", "section", "table" …: as in files and on the command line.
-std::string_view frameKind(const FrameContent& content);
+
+/// What is said of a kind of frame, in one place.
+struct FrameKind {
+    std::string_view id;              ///< in files and on the command line
+    std::array<double, 2> usualSize;  ///< millimetres
+    const char* title;                ///< for people, to be translated in the context "FrameKind"
+    const char* help;                 ///< what it shows, the same
+};
+/// In the order of FrameContent.
+inline constexpr std::array frameKinds{
+    FrameKind{"plan", {200, 150}, "Plan frame", "What the plan shows now, true to scale"},
+    FrameKind{"profile", {260, 90}, "Profile frame", "A profile with its rows"},
+    FrameKind{"section", {260, 190}, "Cross-sections frame", "Sections of an alignment at equal distances"},
+    FrameKind{"table", {90, 60}, "Table frame", "A table, or the courses of a parcel"},
+    FrameKind{"description", {90, 70}, "Description frame", "The legal description of a parcel"},
+    FrameKind{"legend", {90, 60}, "Legend frame", "The signs that the sheet's plans show"},
+    FrameKind{"key-plan", {70, 56}, "Key plan frame", "The site small, with the plans of all sheets"},
+    FrameKind{"scale", {90, 24}, "Scale and north frame", "Scale bar and north arrow of the first plan"},
+    FrameKind{"picture", {90, 70}, "Picture frame", "A picture or drawing that the project holds"},
+    FrameKind{"title-block", {96, 42}, "Title block frame", "The title block with the sheet's fields"},
+    FrameKind{"notes", {90, 70}, "Notes frame", "A text of your own"}};
+static_assert(frameKinds.size() == std::variant_size_v<FrameContent>);
+
+inline const FrameKind& frameKind(const FrameContent& content) {
+    return frameKinds[content.index()];
+}
 /// A fresh one of that kind; nothing for a word that names none.
-std::optional<FrameContent> frameContent(std::string_view kind);
+std::optional<FrameContent> frameContent(std::string_view id);
 
 /// 1 : this, of plans, profiles and cross-sections.
 std::optional<double> scaleOf(const FrameContent& content);

@@ -1,31 +1,24 @@
 #include "core/objects/table.h"
 
 #include <algorithm>
-#include <array>
 
 namespace erdwerk::objects {
 
-namespace {
-
-constexpr std::array<std::string_view, 9> names{"courses", "curves",   "points", "stations", "areas",
-                                                "volumes", "controls", "stages", "tags"};
-
-}  // namespace
-
 std::string_view tableName(TableSort sort) {
-    return names[static_cast<std::size_t>(sort)];
+    return tableWords[static_cast<std::size_t>(sort)].name;
 }
 
 std::optional<TableSort> tableFromName(std::string_view name) {
-    const auto at = std::find(names.begin(), names.end(), name);
-    if (at == names.end()) return std::nullopt;
-    return static_cast<TableSort>(at - names.begin());
+    const auto at = std::find_if(tableWords.begin(), tableWords.end(),
+                                 [&](const TableWords& w) { return w.name == name; });
+    if (at == tableWords.end()) return std::nullopt;
+    return static_cast<TableSort>(at - tableWords.begin());
 }
 
 const std::vector<TableSort>& allTableSorts() {
     static const std::vector<TableSort> all = [] {
         std::vector<TableSort> out;
-        for (std::size_t i = 0; i < names.size(); ++i) out.push_back(static_cast<TableSort>(i));
+        for (std::size_t i = 0; i < tableWords.size(); ++i) out.push_back(static_cast<TableSort>(i));
         return out;
     }();
     return all;

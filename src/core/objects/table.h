@@ -1,13 +1,26 @@
 #pragma once
 // A table of the record: of what, which columns, in which order.
 
+#include <array>
+
 #include "core/base/quantity.h"
 #include "core/objects/kind.h"
 
 namespace erdwerk::objects {
 
 enum class TableSort { Courses, Curves, Points, Stations, Areas, Volumes, Controls, Stages, Tags };
-/// "courses", "curves" …: as in files and on the command line.
+/// What is said of a sort of table, in one place; its columns and rows stand in operations/record_rows.cpp.
+struct TableWords {
+    std::string_view name;  ///< in files and on the command line
+    const char* title;      ///< for people, to be translated in the context "TableWords"
+};
+/// In the order of TableSort.
+inline constexpr std::array tableWords{
+    TableWords{"courses", "Courses"},   TableWords{"curves", "Curves"}, TableWords{"points", "Points"},
+    TableWords{"stations", "Stations"}, TableWords{"areas", "Areas"},   TableWords{"volumes", "Volumes"},
+    TableWords{"controls", "Controls"}, TableWords{"stages", "Stages"}, TableWords{"tags", "Tags"}};
+static_assert(tableWords.size() == static_cast<std::size_t>(TableSort::Tags) + 1);
+
 std::string_view tableName(TableSort sort);
 std::optional<TableSort> tableFromName(std::string_view name);
 const std::vector<TableSort>& allTableSorts();

@@ -1,6 +1,7 @@
 #include "core/operations/record_rows.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 
@@ -44,40 +45,10 @@ public:
         if (table.unit) display_.unit = *table.unit;
     }
 
-    RecordRows make() {
-        rows_.name = std::string(objects::tableName(table_.sort));
-        rows_.header = columnsOf(table_.sort, display_.unit);
-        switch (table_.sort) {
-            case TableSort::Courses:
-                courses();
-                break;
-            case TableSort::Curves:
-                curves();
-                break;
-            case TableSort::Points:
-                points();
-                break;
-            case TableSort::Stations:
-                stations();
-                break;
-            case TableSort::Areas:
-                areas();
-                break;
-            case TableSort::Volumes:
-                volumes();
-                break;
-            case TableSort::Controls:
-                controls();
-                break;
-            case TableSort::Stages:
-                stages();
-                break;
-            case TableSort::Tags:
-                tags();
-                break;
-        }
-        return std::move(rows_);
-    }
+    RecordRows make();
+
+    struct Sort;
+    static const Sort& of(TableSort sort);
 
 private:
     RecordCell length(double value) const { return figure(value * factor_, display_.lengthDecimals); }
@@ -298,6 +269,83 @@ bool before(const RecordCell& a, const RecordCell& b) {
     return before(a.text, b.text);
 }
 
+std::vector<std::string> areaColumns(LengthUnit unit) {
+    return {"parcel",
+            "area",
+            unit == LengthUnit::Metre ? "hectares" : "acres",
+            "perimeter",
+            "misclosure",
+            "ratio",
+            "rounded misclosure",
+            "rounded ratio"};
+}
+
+/// One for each sort, in the order of TableSort.
+struct Maker::Sort {
+    std::vector<std::string> (*columns)(LengthUnit unit);
+    void (Maker::*rows)();
+    std::size_t more;  ///< of the last columns, that only stand in a table where they are chosen
+};
+
+const Maker::Sort& Maker::of(TableSort sort) {
+    static const std::array all{
+        Sort{[](LengthUnit) -> std::vector<std::string> {
+                 return {"parcel",
+                         "course",
+                         "kind",
+                         "direction",
+                         "distance",
+                         "radius",
+                         "delta",
+                         "arc",
+                         "side",
+                         "latitude",
+                         "departure",
+                         "rounded latitude",
+                         "rounded departure"};
+             },
+             &Maker::courses, 4},
+        Sort{[](LengthUnit) -> std::vector<std::string> {
+                 return {"object",          "curve", "radius",  "delta", "arc",
+                         "chord direction", "chord", "tangent", "side"};
+             },
+             &Maker::curves, 0},
+        Sort{[](LengthUnit) -> std::vector<std::string> {
+                 return {"set", "number", "easting", "northing", "height", "code", "note"};
+             },
+             &Maker::points, 0},
+        Sort{[](LengthUnit) -> std::vector<std::string> {
+                 return {"alignment", "point", "station", "easting", "northing", "direction"};
+             },
+             &Maker::stations, 0},
+        Sort{areaColumns, &Maker::areas, 3},
+        Sort{[](LengthUnit) -> std::vector<std::string> {
+                 return {"earthwork", "cut", "fill", "net"};
+             },
+             &Maker::volumes, 0},
+        Sort{[](LengthUnit) -> std::vector<std::string> {
+                 return {"line", "control", "distance", "easting", "northing", "height", "rule", "to next"};
+             },
+             &Maker::controls, 0},
+        Sort{[](LengthUnit) -> std::vector<std::string> {
+                 return {"pond", "height", "area", "volume"};
+             },
+             &Maker::stages, 0},
+        Sort{[](LengthUnit) -> std::vector<std::string> {
+                 return {"object", "tag", "direction", "distance", "radius", "delta", "arc"};
+             },
+             &Maker::tags, 0}};
+    static_assert(all.size() == objects::tableWords.size());
+    return all[static_cast<std::size_t>(sort)];
+}
+
+RecordRows Maker::make() {
+    rows_.name = std::string(objects::tableName(table_.sort));
+    rows_.header = of(table_.sort).columns(display_.unit);
+    (this->*of(table_.sort).rows)();
+    return std::move(rows_);
+}
+
 Result<std::size_t> columnAt(const RecordRows& rows, const std::string& column) {
     const auto found = std::find(rows.header.begin(), rows.header.end(), column);
     if (found != rows.header.end()) return static_cast<std::size_t>(found - rows.header.begin());
@@ -309,47 +357,8 @@ Result<std::size_t> columnAt(const RecordRows& rows, const std::string& column) 
 }  // namespace
 
 std::vector<std::string> columnsOf(TableSort sort, LengthUnit unit) {
-    switch (sort) {
-        case TableSort::Courses:
-            return {
-                "parcel", "course", "kind",     "direction", "distance",         "radius",           "delta",
-                "arc",    "side",   "latitude", "departure", "rounded latitude", "rounded departure"};
-        case TableSort::Curves:
-            return {"object",          "curve", "radius",  "delta", "arc",
-                    "chord direction", "chord", "tangent", "side"};
-        case TableSort::Points:
-            return {"set", "number", "easting", "northing", "height", "code", "note"};
-        case TableSort::Stations:
-            return {"alignment", "point", "station", "easting", "northing", "direction"};
-        case TableSort::Areas:
-            return {"parcel",
-                    "area",
-                    unit == LengthUnit::Metre ? "hectares" : "acres",
-                    "perimeter",
-                    "misclosure",
-                    "ratio",
-                    "rounded misclosure",
-                    "rounded ratio"};
-        case TableSort::Volumes:
-            return {"earthwork", "cut", "fill", "net"};
-        case TableSort::Controls:
-            return {"line", "control", "distance", "easting", "northing", "height", "rule", "to next"};
-        case TableSort::Stages:
-            return {"pond", "height", "area", "volume"};
-        case TableSort::Tags:
-            return {"object", "tag", "direction", "distance", "radius", "delta", "arc"};
-    }
-    return {};
+    return Maker::of(sort).columns(unit);
 }
-
-namespace {
-
-/// The last columns of a sort that only stand in a table where they are chosen.
-std::size_t moreColumns(TableSort sort) {
-    return sort == TableSort::Courses ? 4 : sort == TableSort::Areas ? 3 : 0;
-}
-
-}  // namespace
 
 Result<RecordRows> recordRows(const Derived& derived, const Table& table) {
     auto rows = Maker(derived, table).make();
@@ -363,7 +372,7 @@ Result<RecordRows> recordRows(const Derived& derived, const Table& table) {
     auto columns = table.columns;
     if (columns.empty()) {
         columns = rows.header;
-        columns.resize(columns.size() - moreColumns(table.sort));
+        columns.resize(columns.size() - Maker::of(table.sort).more);
     }
     std::vector<std::size_t> chosen;
     for (const auto& column : columns) {

@@ -180,7 +180,7 @@ std::vector<std::string> typedFields(const Document& document, const Sheet& shee
 
 std::string frameName(const Sheet& sheet, std::size_t frame) {
     const auto& content = sheet.frames[frame].content;
-    std::string name(frameKind(content));
+    std::string name(frameKind(content).id);
     std::replace(name.begin(), name.end(), '-', ' ');
     name.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(name.front())));
     std::size_t same = 0;

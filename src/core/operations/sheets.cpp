@@ -68,17 +68,6 @@ Result<void> checkContent(const FrameContent& content) {
     return {};
 }
 
-std::array<double, 2> usualSize(std::string_view kind) {
-    if (kind == "plan") return {200, 150};
-    if (kind == "profile") return {260, 90};
-    if (kind == "section") return {260, 190};
-    if (kind == "table" || kind == "legend") return {90, 60};
-    if (kind == "key-plan") return {70, 56};
-    if (kind == "scale") return {90, 24};
-    if (kind == "title-block") return {96, 42};
-    return {90, 70};
-}
-
 /// Where a frame of that size lies over no other, from the upper left; else in the middle.
 Room freeRoom(const Sheet& sheet, std::array<double, 2> size) {
     const Room inner = innerRoom(sheet);
@@ -222,11 +211,10 @@ Edit setWeight(ObjectId sheet, double LineWeights::*layer, double millimetres) {
 
 Edit addFrame(ObjectId sheet, NewFrame frame) {
     return ofSheet(sheet, [frame = std::move(frame)](const Document& d, Sheet& s) -> Result<void> {
-        auto content = frameContent(frame.kind);
-        if (!content) return badInput("there is no frame '" + frame.kind + "'");
-        const Room room = freeRoom(s, usualSize(frame.kind));
-        if (auto filled = std::visit(Fill{d, frame, room}, *content); !filled) return filled;
-        s.frames.push_back({room, *content});
+        auto content = frame.content;
+        const Room room = freeRoom(s, frameKind(content).usualSize);
+        if (auto filled = std::visit(Fill{d, frame, room}, content); !filled) return filled;
+        s.frames.push_back({room, std::move(content)});
         return {};
     });
 }
@@ -237,7 +225,7 @@ bool isOnSheet(const Sheet& sheet, ObjectId table) {
 }
 
 Edit setTableOnSheet(ObjectId table, ObjectId sheet, bool on) {
-    if (on) return addFrame(sheet, {"table", table, {}, 0});
+    if (on) return addFrame(sheet, {objects::TableFrame{}, table, {}, 0});
     return ofSheet(sheet, [table](const Document&, Sheet& s) {
         std::erase_if(s.frames, [&](const Frame& f) { return f.content == FrameContent(TableFrame{table}); });
         return Result<void>{};

@@ -28,7 +28,7 @@ Edit setWeight(ObjectId sheet, double LineWeights::*layer, double millimetres);
 /// In its usual size, where it lies over no other frame if there is such a place. A plan shows what `centre`
 /// says; what is of an object takes `of`, or the only one or first there is; BadInput when there is none.
 struct NewFrame {
-    std::string kind;  ///< as objects::frameKind
+    objects::FrameContent content;  ///< fresh; what it is of is filled in
     ObjectId of;
     geometry::Vec2 centre;
     double width = 0;  ///< of what the screen's plan shows: the scale of a plan

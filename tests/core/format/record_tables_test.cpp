@@ -207,7 +207,7 @@ TEST(RecordTables, AreKeptAsObjectsAndLoseWhatGoes) {
     ASSERT_TRUE(s.apply(operations::newSheet({{420, 297}, {50, 50}, 100, {}, "2026-11-27"})));
     const ObjectId sheet = s.last<objects::Sheet>();
     const std::size_t frames = s.document.get<objects::Sheet>(sheet)->frames.size();
-    ASSERT_TRUE(s.apply(operations::addFrame(sheet, {"table", table, {}, 0})));
+    ASSERT_TRUE(s.apply(operations::addFrame(sheet, {objects::TableFrame{}, table, {}, 0})));
     EXPECT_EQ(s.document.get<objects::Sheet>(sheet)->frames.back().content,
               objects::FrameContent(objects::TableFrame{table}));
     // The parcel goes, the table of nothing else with it, and its frame.

@@ -103,9 +103,9 @@ TEST(PlanOnPaper, AMatchLineStandsAcrossTheAlignmentAndSaysItsStation) {
 TEST(FrameNames, AreNumberedWhereThereAreSeveralAndSayWhatTheyShow) {
     PaperSite s;
     s.addPlan();
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"key-plan", {}, {}, 0})));
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"table", s.parcel, {}, 0})));
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"profile", {}, {}, 0})));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {objects::KeyPlanFrame{}, {}, {}, 0})));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {objects::TableFrame{}, s.parcel, {}, 0})));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {objects::ProfileFrame{}, {}, {}, 0})));
     EXPECT_EQ(frameName(s.now(), 0), "Plan");
     EXPECT_EQ(frameTitle(s.document, s.now(), 1), "Key plan");
     EXPECT_EQ(frameTitle(s.document, s.now(), 2), "Table: courses of Parcel 1");
@@ -195,7 +195,7 @@ TEST(ShownInFrame, GroupsAreTheScreensUntilTheFrameHasItsOwn) {
 TEST(TitleValues, AreTypedAndComputed) {
     PaperSite s;
     s.addPlan();
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"title-block", {}, {}, 0})));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {objects::TitleFrame{}, {}, {}, 0})));
     EXPECT_THAT(typedFields(s.document, s.now()),
                 ElementsAre("project", "title", "drawnBy", "date", "status"));
     ASSERT_TRUE(s.apply(setField(s.sheet, "drawnBy", "A. N.")));
@@ -206,7 +206,7 @@ TEST(TitleValues, AreTypedAndComputed) {
     EXPECT_EQ(values["of"], "2");
     EXPECT_EQ(values["scale"], "1 : 500");
     EXPECT_EQ(values["unit"], "m");
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"section", {}, {}, 0})));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {objects::SectionsFrame{}, {}, {}, 0})));
     EXPECT_EQ(titleValues(s.document, s.sheet)["scale"], "1 : 500, 1 : 200");
 }
 

@@ -74,7 +74,8 @@ TEST(Frames, AreAddedWhereThereIsRoomAndOfWhatThereIs) {
     PaperSite s;
     for (const char* kind :
          {"plan", "profile", "section", "description", "legend", "key-plan", "scale", "title-block", "notes"})
-        EXPECT_TRUE(s.apply(addFrame(s.sheet, {kind, {}, {50, 50}, 90}))) << kind << ": " << s.said;
+        EXPECT_TRUE(s.apply(addFrame(s.sheet, {*objects::frameContent(kind), {}, {50, 50}, 90})))
+            << kind << ": " << s.said;
     EXPECT_EQ(s.content<PlanFrame>(0).centre, (Vec2{50, 50}));
     // 90 m on 200 mm: 1:450, so 1:500.
     EXPECT_EQ(s.content<PlanFrame>(0).scale, 500);
@@ -87,14 +88,14 @@ TEST(Frames, AreAddedWhereThereIsRoomAndOfWhatThereIs) {
 
 TEST(Frames, OfWhatIsNotThereAreRefusedWithWhy) {
     PaperSite s;
-    EXPECT_FALSE(s.apply(addFrame(s.sheet, {"table", {}, {}, 0})));
+    EXPECT_FALSE(s.apply(addFrame(s.sheet, {objects::TableFrame{}, {}, {}, 0})));
     EXPECT_THAT(s.said, HasSubstr("no table yet"));
-    EXPECT_FALSE(s.apply(addFrame(s.sheet, {"picture", {}, {}, 0})));
-    EXPECT_FALSE(s.apply(addFrame(s.sheet, {"photograph", {}, {}, 0})));
-    EXPECT_THAT(s.said, HasSubstr("photograph"));
-    EXPECT_FALSE(s.apply(addFrame(s.lane, {"plan", {}, {}, 0})));
+    EXPECT_FALSE(s.apply(addFrame(s.sheet, {objects::PictureFrame{}, {}, {}, 0})));
+    EXPECT_FALSE(objects::frameContent("photograph"));
+    EXPECT_THAT(s.said, HasSubstr("no picture yet"));
+    EXPECT_FALSE(s.apply(addFrame(s.lane, {objects::PlanFrame{}, {}, {}, 0})));
     // A parcel is a table of its courses.
-    EXPECT_TRUE(s.apply(addFrame(s.sheet, {"table", s.parcel, {}, 0})));
+    EXPECT_TRUE(s.apply(addFrame(s.sheet, {objects::TableFrame{}, s.parcel, {}, 0})));
     EXPECT_EQ(s.content<TableFrame>(0).of, s.parcel);
 }
 
@@ -114,8 +115,8 @@ TEST(Frames, AreMovedAndSizedOnThePaperOnly) {
 TEST(Frames, LieOverEachOtherInTheirOrder) {
     PaperSite s;
     s.addPlan();
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"notes", {}, {}, 0})));
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"legend", {}, {}, 0})));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {objects::NotesFrame{}, {}, {}, 0})));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {objects::LegendFrame{}, {}, {}, 0})));
     ASSERT_TRUE(s.apply(setFrameOrder(s.sheet, 0, true)));
     EXPECT_THAT(kindsOf(s.now()), ElementsAre("notes", "legend", "plan"));
     ASSERT_TRUE(s.apply(setFrameOrder(s.sheet, 1, false)));
@@ -144,8 +145,8 @@ TEST(Frames, SettingsThatMakeNoSenseAreRefused) {
 TEST(Frames, OfWhatIsDeletedGoWithIt) {
     PaperSite s;
     s.addPlan();
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"profile", {}, {}, 0})));
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"description", {}, {}, 0})));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {objects::ProfileFrame{}, {}, {}, 0})));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {objects::DescriptionFrame{}, {}, {}, 0})));
     ASSERT_TRUE(s.apply(layAlong(s.results(), s.sheet, 0, s.alignment)));
     s.document = s.document.without(s.profile);
     EXPECT_THAT(kindsOf(s.now()), ElementsAre("plan", "description"));
@@ -188,7 +189,7 @@ TEST(MoveInFrame, TheGroundGoesWithTheHandAlsoInATurnedPlan) {
     ASSERT_TRUE(s.apply(layAlong(s.results(), s.sheet, 0, s.alignment)));
     EXPECT_FALSE(s.apply(moveInFrame(s.sheet, 0, 10, 4)));
     EXPECT_THAT(s.said, HasSubstr("follows"));
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"notes", {}, {}, 0})));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {objects::NotesFrame{}, {}, {}, 0})));
     EXPECT_FALSE(s.apply(moveInFrame(s.sheet, 1, 10, 4)));
 }
 
@@ -206,8 +207,8 @@ TEST(TablesOnSheets, ArePutThereOnceAndTakenAway) {
 TEST(DamagedSheets, AreRefusedWithAWord) {
     PaperSite s;
     s.addPlan();
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"section", {}, {}, 0})));
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"notes", {}, {}, 0})));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {objects::SectionsFrame{}, {}, {}, 0})));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {objects::NotesFrame{}, {}, {}, 0})));
     const auto whole = format::toJson(*s.document.find(s.sheet));
     ASSERT_TRUE(format::objectFromJson(whole));
     const auto refused = [&](const char* pointer, const nlohmann::json& value, const char* word) {
@@ -239,7 +240,7 @@ TEST(Artworks, AreSvgPngOrJpegAndReplaceTheOneOfTheirName) {
     ASSERT_TRUE(own);
     ASSERT_TRUE(s.apply(putArtwork("Office", *own)));
     const ObjectId id = s.last<Artwork>();
-    ASSERT_TRUE(s.apply(addFrame(s.sheet, {"title-block", id, {}, 0})));
+    ASSERT_TRUE(s.apply(addFrame(s.sheet, {objects::TitleFrame{}, id, {}, 0})));
     EXPECT_THAT(typedFields(s.document, s.now()), ElementsAre("client"));
     ASSERT_TRUE(s.apply(
         putArtwork("Office", *artworkFrom("<svg width=\"80mm\" height=\"30mm\"><text>{job}</text></svg>"))));

@@ -67,7 +67,7 @@ void EditCommands::deleteSelection() {
         operations::pisOf(session_.document(), chosen.front().object) != nullptr) {
         const Ref pi = chosen.front();
         if (session_.edit(tr("Remove PI %1").arg(*pi.part + 1), operations::removePi(pi.object, *pi.part)))
-            session_.select({{pi.object, std::nullopt}});
+            session_.selection().set({{pi.object, std::nullopt}});
         return;
     }
     // A frame, not its sheet.
@@ -76,10 +76,10 @@ void EditCommands::deleteSelection() {
             sheet != nullptr) {
             // One that was taken back meanwhile is nothing to delete, nor is its sheet.
             if (*chosen.front().part >= sheet->frames.size())
-                return session_.select({{chosen.front().object, std::nullopt}});
+                return session_.selection().set({{chosen.front().object, std::nullopt}});
             const Ref frame = chosen.front();
             const auto name = QString::fromStdString(operations::frameName(*sheet, *frame.part));
-            session_.select({{frame.object, std::nullopt}});
+            session_.selection().set({{frame.object, std::nullopt}});
             session_.edit(tr("Remove %1").arg(name), operations::removeFrame(frame.object, *frame.part));
             return;
         }
@@ -97,7 +97,8 @@ void EditCommands::deleteSelection() {
             ? tr("Delete %1").arg(points.empty() ? work_.nameOf(objects.front()) : tr("a point"))
             : tr("Delete %1 things").arg(objects.size() + points.size());
     // What stands where the deleted thing stood is something else.
-    if (session_.edit(what, operations::remove(std::move(objects), std::move(points)))) session_.select({});
+    if (session_.edit(what, operations::remove(std::move(objects), std::move(points))))
+        session_.selection().set({});
 }
 
 }  // namespace erdwerk::app

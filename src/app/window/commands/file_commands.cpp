@@ -2,6 +2,7 @@
 
 #include <QFileInfo>
 #include <QMessageBox>
+#include "app/base/open_project.h"
 
 #include <QPrintDialog>
 #include <QPrintPreviewDialog>
@@ -41,7 +42,7 @@ void FileCommands::openCommands() {
             });
     command("new-empty", tr("New empty project"), tr("Starts a project with nothing in it"),
             theme::icon(QStringLiteral("sheet")), file, QKeySequence::New, [this] {
-                if (files_.askToSave()) session_.startNew({});
+                if (files_.askToSave()) session_.project().startNew({});
             });
     command("open", tr("Open…"), tr("Opens a project"), theme::icon(QStringLiteral("import-lines")), file,
             QKeySequence::Open, [this] {
@@ -58,8 +59,8 @@ void FileCommands::openCommands() {
         "recovered", tr("What was recovered…"), tr("What was found beside the project when it was opened"),
         theme::icon(QStringLiteral("undo")), file, {}, [this] { files_.showRecovery(); },
         [this] {
-            return session_.recovery().entries.empty() ? tr("nothing was found beside this project")
-                                                       : QString();
+            return session_.project().recovery().entries.empty() ? tr("nothing was found beside this project")
+                                                                 : QString();
         });
 }
 
@@ -143,7 +144,7 @@ Result<void> FileCommands::printTo(QPrinter& printer) {
     session_.waitForResults();
     std::vector<ObjectId> chosen;
     for (const ObjectId id : session_.document().all<objects::Sheet>())
-        if (session_.isSelected(id)) chosen.push_back(id);
+        if (session_.selection().holds(id)) chosen.push_back(id);
     if (const ObjectId sheet = work_.sheetInHand(); chosen.empty() && sheet) chosen = {sheet};
     if (chosen.empty()) return printPlan(printer, *session_.snapshot(), work_.plan->view());
     return printSheets(printer, *session_.snapshot(), chosen);

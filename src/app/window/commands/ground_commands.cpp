@@ -94,13 +94,13 @@ void GroundCommands::add() {
 void GroundCommands::connectPages() {
     // The crease is followed on the source, which may lie where the surface does not.
     const auto trace = [this](ObjectId surface) {
-        session_.select({{derive::fitSource(session_.document(), surface), std::nullopt}});
+        session_.selection().set({{derive::fitSource(session_.document(), surface), std::nullopt}});
         actions_.run(QStringLiteral("trace-crease"));
     };
     connect(work_.fit, &FitPage::tracePressed, this, trace);
     connect(work_.findings, &FindingsPage::tracePressed, this, trace);
     connect(work_.findings, &FindingsPage::typePressed, this, [this](const Ref& point) {
-        session_.select({point});
+        session_.selection().set({point});
         actions_.run(QStringLiteral("heights-at-hand"));
     });
     connect(work_.volumes, &VolumesPage::mapChanged, work_.plan, &PlanView::setCutFill);

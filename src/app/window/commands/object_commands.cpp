@@ -33,7 +33,7 @@ void ObjectCommands::add() {
             for (const auto& [id, object] : session_.document().objects())
                 if (!kindOf(*object).passes().empty() && !session_.document().hidden(*object))
                     refs.push_back({id, std::nullopt});
-            session_.select(std::move(refs));
+            session_.selection().set(std::move(refs));
         },
         anOpenProject());
     command(

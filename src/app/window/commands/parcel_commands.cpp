@@ -86,7 +86,7 @@ void ParcelCommands::readBack(const QString& name, const QString& text) {
                                            oneParcel(), work_.plan->view().window().centre());
     const auto read = session_.edit(tr("Read back"), edit);
     if (!read) return;
-    session_.select({{read.made.front(), std::nullopt}});
+    session_.selection().set({{read.made.front(), std::nullopt}});
     work_.bench->open(Bench::Page::Tables);
 }
 

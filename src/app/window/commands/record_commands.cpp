@@ -54,7 +54,7 @@ void RecordCommands::add() {
 void RecordCommands::showLabelStyle() {
     for (const Ref& ref : session_.selection())
         if (const auto* label = session_.document().get<objects::Label>(ref.object))
-            return session_.select({{label->style, std::nullopt}});
+            return session_.selection().set({{label->style, std::nullopt}});
     if (session_.document().all<objects::LabelStyle>().size() < annotate::allLabelKinds().size())
         session_.edit(tr("Add label styles"), operations::addLabelStyles());
     selectNext(session_.document().all<objects::LabelStyle>());
@@ -64,7 +64,7 @@ void RecordCommands::showDimensionStyle() {
     for (const Ref& ref : session_.selection())
         if (const auto* dimension = session_.document().get<objects::Dimension>(ref.object);
             dimension != nullptr && dimension->style)
-            return session_.select({{dimension->style, std::nullopt}});
+            return session_.selection().set({{dimension->style, std::nullopt}});
     if (session_.document().all<objects::DimensionStyle>().empty())
         session_.edit(tr("Add a dimension style"), operations::addDimensionStyle());
     selectNext(session_.document().all<objects::DimensionStyle>());
@@ -72,9 +72,10 @@ void RecordCommands::showDimensionStyle() {
 
 void RecordCommands::selectNext(const std::vector<ObjectId>& ids) {
     if (ids.empty()) return;
-    auto at = std::find_if(ids.begin(), ids.end(), [this](ObjectId id) { return session_.isSelected(id); });
+    auto at =
+        std::find_if(ids.begin(), ids.end(), [this](ObjectId id) { return session_.selection().holds(id); });
     if (at != ids.end()) ++at;
-    session_.select({{at == ids.end() ? ids.front() : *at, std::nullopt}});
+    session_.selection().set({{at == ids.end() ? ids.front() : *at, std::nullopt}});
 }
 
 /// Of what is selected, in the sort that fits it; else of all courses.
@@ -99,7 +100,7 @@ void RecordCommands::newTable() {
     const auto table =
         session_.edit(tr("New table"), operations::newTable(sort.value_or(TableSort::Courses), of));
     if (!table) return;
-    session_.select({{table.made.front(), std::nullopt}});
+    session_.selection().set({{table.made.front(), std::nullopt}});
     work_.bench->open(Bench::Page::Tables);
 }
 

@@ -126,7 +126,7 @@ void RouteCommands::stationCommands() {
         tr("Across the selected alignment or the only one, one after the other, with areas"),
         theme::icon(QStringLiteral("cross-sections")), route, {},
         [this] {
-            session_.select({{*oneAlignment(), std::nullopt}});
+            session_.selection().set({{*oneAlignment(), std::nullopt}});
             work_.bench->open(Bench::Page::Section);
             work_.slice->acrossButton()->setChecked(true);
         },
@@ -215,7 +215,7 @@ void RouteCommands::profileThroughPoints() {
     if (!session_.edit(tr("Profile through points"), operations::profileThrough(session_.results(), axis)))
         return;
     for (const ObjectId id : session_.document().all<objects::Profile>())
-        if (!before.find(id)) session_.select({{id, std::nullopt}});
+        if (!before.find(id)) session_.selection().set({{id, std::nullopt}});
     work_.bench->open(Bench::Page::Profile);
 }
 

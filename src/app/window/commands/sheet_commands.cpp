@@ -1,5 +1,6 @@
 #include "app/window/commands/sheet_commands.h"
 
+#include <QCoreApplication>
 #include <QDate>
 #include <QFileInfo>
 #include <QImage>
@@ -8,7 +9,6 @@
 #include <QPointer>
 #include <QProgressDialog>
 #include <QSvgRenderer>
-#include <array>
 
 #include "app/base/file_dialog.h"
 #include "app/base/theme.h"
@@ -29,31 +29,9 @@ namespace erdwerk::app {
 
 namespace {
 
-struct FrameWords {
-    const char* kind;
-    const char* text;
-    const char* help;
-};
-constexpr std::array frames{
-    FrameWords{"plan", QT_TR_NOOP("Plan frame"), QT_TR_NOOP("What the plan shows now, true to scale")},
-    FrameWords{"profile", QT_TR_NOOP("Profile frame"), QT_TR_NOOP("A profile with its rows")},
-    FrameWords{"section", QT_TR_NOOP("Cross-sections frame"),
-               QT_TR_NOOP("Sections of an alignment at equal distances")},
-    FrameWords{"table", QT_TR_NOOP("Table frame"), QT_TR_NOOP("A table, or the courses of a parcel")},
-    FrameWords{"description", QT_TR_NOOP("Description frame"),
-               QT_TR_NOOP("The legal description of a parcel")},
-    FrameWords{"legend", QT_TR_NOOP("Legend frame"), QT_TR_NOOP("The signs that the sheet's plans show")},
-    FrameWords{"key-plan", QT_TR_NOOP("Key plan frame"),
-               QT_TR_NOOP("The site small, with the plans of all sheets")},
-    FrameWords{"scale", QT_TR_NOOP("Scale and north frame"),
-               QT_TR_NOOP("Scale bar and north arrow of the first plan")},
-    FrameWords{"picture", QT_TR_NOOP("Picture frame"),
-               QT_TR_NOOP("A picture or drawing that the project holds")},
-    FrameWords{"title-block", QT_TR_NOOP("Title block frame"),
-               QT_TR_NOOP("The title block with the sheet's fields")},
-    FrameWords{"notes", QT_TR_NOOP("Notes frame"), QT_TR_NOOP("A text of your own")}};
-// A kind of frame that nobody can add is forgotten.
-static_assert(frames.size() == std::variant_size_v<objects::FrameContent>);
+QString translated(const char* words) {
+    return QCoreApplication::translate("FrameKind", words);
+}
 
 }  // namespace
 
@@ -101,9 +79,10 @@ void SheetCommands::frameCommands() {
     };
     const QIcon icon = theme::icon(QStringLiteral("sheet"));
     const QString menu = tr("Sheet");
-    for (const auto& frame : frames)
-        command((QByteArrayLiteral("frame-") + frame.kind).constData(), tr(frame.text), tr(frame.help), icon,
-                menu, {}, [this, kind = std::string(frame.kind)] { addFrame(kind); }, needSheet);
+    for (const auto& kind : objects::frameKinds)
+        command(
+            qPrintable(QStringLiteral("frame-") + QString::fromUtf8(kind.id.data())), translated(kind.title),
+            translated(kind.help), icon, menu, {}, [this, &kind] { addFrame(kind); }, needSheet);
     command(
         "sheet-copy", tr("Copy the sheet"), tr("The same frames on another sheet"), icon, menu, {},
         [this] {
@@ -132,10 +111,10 @@ void SheetCommands::frameCommands() {
 
 void SheetCommands::connectPage() {
     auto* add = new QMenu(work_.window);
-    for (const auto& frame : frames) {
-        auto* item = add->addAction(tr(frame.text));
-        item->setObjectName(QStringLiteral("add:") + QString::fromLatin1(frame.kind));
-        connect(item, &QAction::triggered, this, [this, kind = std::string(frame.kind)] { addFrame(kind); });
+    for (const auto& kind : objects::frameKinds) {
+        auto* item = add->addAction(translated(kind.title));
+        item->setObjectName(QStringLiteral("add:") + QString::fromUtf8(kind.id.data()));
+        connect(item, &QAction::triggered, this, [this, &kind] { addFrame(kind); });
     }
     work_.sheetPage->setAddMenu(add);
     connect(work_.sheetPage, &SheetPage::closed, this, [this] { work_.showSheets(false); });
@@ -143,13 +122,13 @@ void SheetCommands::connectPage() {
             [this] { actions_.run(QStringLiteral("delete")); });
     connect(work_.sheetPage->canvas(), &SheetCanvas::openFrame, this, &SheetCommands::showFrameInPlan);
     // A sheet that is selected while sheets are shown is the one that is looked at.
-    connect(&session_, &Session::selectionChanged, this, [this] {
+    connect(&session_.selection(), &Selection::changed, this, [this] {
         if (work_.sheetPage->isVisible())
             if (const auto sheet = session_.selected<objects::Sheet>()) work_.sheetPage->open(*sheet);
     });
     connect(&session_, &Session::opened, this, [this] { work_.showSheets(false); });
     // Whatever leads to a place leads to the plan.
-    connect(&session_, &Session::goToPlace, this, [this] { work_.showSheets(false); });
+    connect(&session_.selection(), &Selection::goToPlace, this, [this] { work_.showSheets(false); });
 }
 
 void SheetCommands::openSheet() {
@@ -158,8 +137,8 @@ void SheetCommands::openSheet() {
     const ObjectId sheet = work_.sheetInHand();
     work_.sheetPage->open(sheet ? sheet : sheets.front());
     work_.showSheets(true);
-    if (!session_.isSelected(work_.sheetPage->sheet()))
-        session_.select({{work_.sheetPage->sheet(), std::nullopt}});
+    if (!session_.selection().holds(work_.sheetPage->sheet()))
+        session_.selection().set({{work_.sheetPage->sheet(), std::nullopt}});
 }
 
 void SheetCommands::newSheet() {
@@ -195,11 +174,11 @@ void SheetCommands::sheetsAlong() {
     dialog->show();
 }
 
-void SheetCommands::addFrame(const std::string& kind) {
+void SheetCommands::addFrame(const objects::FrameKind& kind) {
     ObjectId sheet = work_.sheetInHand();
     if (!sheet) sheet = session_.document().all<objects::Sheet>().front();
     operations::NewFrame frame;
-    frame.kind = kind;
+    frame.content = *objects::frameContent(kind.id);
     frame.centre = work_.plan->view().centre;
     frame.width = work_.plan->view().window().width();
     // What is selected, when the frame can be of it.
@@ -208,7 +187,7 @@ void SheetCommands::addFrame(const std::string& kind) {
     if (!session_.edit(tr("Add a frame"), operations::addFrame(sheet, frame))) return;
     work_.sheetPage->open(sheet);
     work_.showSheets(true);
-    session_.select({{sheet, session_.document().get<objects::Sheet>(sheet)->frames.size() - 1}});
+    session_.selection().set({{sheet, session_.document().get<objects::Sheet>(sheet)->frames.size() - 1}});
 }
 
 void SheetCommands::showFrameInPlan(std::size_t frame) {
@@ -268,7 +247,8 @@ void SheetCommands::exportSheet() {
     std::vector<ObjectId> chosen;
     const auto sheets = session_.document().all<objects::Sheet>();
     for (const ObjectId id : sheets)
-        if (session_.isSelected(id) && !work_.sheetPage->canvas()->selectedFrame()) chosen.push_back(id);
+        if (session_.selection().holds(id) && !work_.sheetPage->canvas()->selectedFrame())
+            chosen.push_back(id);
     if (chosen.empty()) chosen = sheets;
     const QString path =
         fileToWrite(work_.window, tr("Sheets to PDF or SVG"),

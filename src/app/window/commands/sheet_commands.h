@@ -2,10 +2,13 @@
 // The commands of sheets and their frames.
 
 #include <memory>
-#include <string>
 #include <vector>
 
 #include "app/window/command_set.h"
+
+namespace erdwerk::objects {
+struct FrameKind;
+}
 
 namespace erdwerk::app {
 
@@ -30,7 +33,7 @@ private:
     void openSheet();
     void newSheet();
     void sheetsAlong();
-    void addFrame(const std::string& kind);
+    void addFrame(const objects::FrameKind& kind);
     void showFrameInPlan(std::size_t frame);
     void writeTitleBlock();
     void exportSheet();

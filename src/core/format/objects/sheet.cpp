@@ -124,7 +124,7 @@ void write(json&, const ScaleFrame&) {}
 void read(const json&, ScaleFrame&) {}
 
 json toJson(const Frame& frame) {
-    json out{{"kind", frameKind(frame.content)},
+    json out{{"kind", frameKind(frame.content).id},
              {"room", {frame.room.left, frame.room.top, frame.room.width, frame.room.height}}};
     std::visit([&](const auto& content) { write(out, content); }, frame.content);
     return out;

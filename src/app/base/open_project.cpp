@@ -1,19 +1,43 @@
-// Opening, saving, recovering: the files of a session.
+#include "app/base/open_project.h"
 
 #include <QCoreApplication>
 #include <QDir>
 #include <QEventLoop>
 #include <QStandardPaths>
+#include <QTimer>
 #include <QUuid>
+#include <future>
+#include <utility>
 
 #include "app/base/aside.h"
-#include "app/base/session_inner.h"
+#include "app/base/session.h"
+#include "app/base/snapshot.h"
+#include "core/format/keeper.h"
 #include "core/format/project_file.h"
 
 namespace erdwerk::app {
 
 using document::Document;
 using format::Keeper;
+
+struct OpenProject::Inner {
+    Keeper keeper;
+    format::Recovery recovery;
+    std::uint64_t savedNumber = 0;
+    bool neverSaved = false;  ///< what is there was brought back, not saved
+    std::pair<Keeper::State, std::string> lastState{};
+    QTimer beat;
+    QTimer savePoll;
+    struct Saving {
+        QString path;
+        Document document;
+        std::uint64_t number = 0;
+    };
+    Saving savingOf;
+    std::future<Result<std::string>> saving;
+    Result<void> saveResult;
+    QString saveNext;
+};
 
 namespace {
 
@@ -25,71 +49,114 @@ QString unnamedFolder() {
 
 }  // namespace
 
-void Session::startNew(const Document& document) {
-    endEdits();
-    waitForSave();
+OpenProject::OpenProject(Session& session) : session_(session), inner_(std::make_unique<Inner>()) {
+    inner_->beat.setInterval(format::ProjectLock::beatSeconds * 1000);
+    connect(&inner_->beat, &QTimer::timeout, this, &OpenProject::beat);
+    inner_->savePoll.setInterval(15);
+    connect(&inner_->savePoll, &QTimer::timeout, this, [this] {
+        if (inner_->saving.valid() &&
+            inner_->saving.wait_for(std::chrono::seconds(0)) == std::future_status::ready)
+            finishSaving();
+    });
+}
+
+OpenProject::~OpenProject() {
+    if (inner_->saving.valid()) inner_->saving.wait();
+}
+
+QString OpenProject::path() const {
+    return QString::fromStdString(inner_->keeper.path());
+}
+
+const format::Recovery& OpenProject::recovery() const {
+    return inner_->recovery;
+}
+
+bool OpenProject::isSaving() const {
+    return inner_->saving.valid();
+}
+
+const format::Keeper& OpenProject::keeper() const {
+    return inner_->keeper;
+}
+
+bool OpenProject::isReadOnly() const {
+    return inner_->keeper.state() == format::Keeper::State::ReadOnly;
+}
+
+bool OpenProject::isChanged() const {
+    return session_.isOpen() && (inner_->neverSaved || session_.history().number() != inner_->savedNumber);
+}
+
+void OpenProject::tellKeeping() {
+    std::pair<format::Keeper::State, std::string> now{inner_->keeper.state(), inner_->keeper.reason()};
+    if (now == inner_->lastState) return;
+    inner_->lastState = std::move(now);
+    Q_EMIT keepingChanged();
+}
+
+void OpenProject::keep(const QString& what) {
+    inner_->keeper.keep(what.toStdString(), session_.history().fresh());
+    tellKeeping();
+}
+
+void OpenProject::startNew(const Document& document) {
     close(true);
-    history_ = document::History(document);
-    savedNumber_ = history_.number();
-    neverSaved_ = false;
-    inner_->recovery = {};
-    open_ = true;
+    document::History history(document);
+    inner_->savedNumber = history.number();
+    inner_->neverSaved = false;
     inner_->keeper.startUnnamed((unnamedFolder() + QStringLiteral("/unnamed-") +
                                  QUuid::createUuid().toString(QUuid::WithoutBraces).left(13))
                                     .toStdString(),
                                 document);
     inner_->beat.start();
     tellKeeping();
-    Q_EMIT documentChanged();
-    Q_EMIT opened();
-    evaluate(true);
+    session_.begin(std::move(history));
 }
 
-Result<void> Session::open(const QString& path) {
-    endEdits();
+Result<void> OpenProject::open(const QString& path) {
+    session_.endEdits();
     waitForSave();
     // The keeper works on another thread now; nothing may ask it meanwhile.
     inner_->beat.stop();
     auto project = aside([&] { return inner_->keeper.open(path.toStdString()); });
     if (!project) {
-        if (open_) inner_->beat.start();
+        if (session_.isOpen()) inner_->beat.start();
         return tl::unexpected(project.error());
     }
-    preview_.reset();
-    selection_.clear();
-    hover_.reset();
-    open_ = true;
-    history_ = document::History(std::move(project->document));
-    savedNumber_ = history_.number();
-    neverSaved_ = false;
+    document::History history(std::move(project->document));
+    inner_->savedNumber = history.number();
+    inner_->neverSaved = false;
     inner_->recovery = std::move(project->recovery);
     for (std::size_t i = 0; i < inner_->recovery.documents.size(); ++i)
-        history_.apply(inner_->recovery.what[i], inner_->recovery.documents[i]);
+        history.apply(inner_->recovery.what[i], inner_->recovery.documents[i]);
     inner_->recovery.documents.clear();
     inner_->beat.start();
     tellKeeping();
-    Q_EMIT selectionChanged();
-    Q_EMIT documentChanged();
-    Q_EMIT opened();
-    evaluate(true);
+    session_.begin(std::move(history));
     return {};
 }
 
-Result<void> Session::openCopy(const QString& path) {
+Result<void> OpenProject::openCopy(const QString& path) {
     auto project = aside([&] { return format::openProject(path.toStdString()); });
     if (!project) return tl::unexpected(project.error());
     startNew(project->document);
     return {};
 }
 
-void Session::workOnCopy() {
-    const Document now = history_.current();
-    startNew(now);
-    neverSaved_ = true;
-    Q_EMIT documentChanged();
+/// What is open stands in no file.
+void OpenProject::setNeverSaved() {
+    inner_->neverSaved = true;
+    Q_EMIT savingChanged();
 }
 
-QStringList Session::lostProjects() {
+void OpenProject::workOnCopy() {
+    const Document now = session_.history().current();
+    startNew(now);
+    setNeverSaved();
+}
+
+QStringList OpenProject::lostProjects() {
     QStringList out;
     for (const auto& base : Keeper::lostIn(unnamedFolder().toStdString())) {
         const auto held = Keeper::readLost(base);
@@ -102,7 +169,7 @@ QStringList Session::lostProjects() {
     return out;
 }
 
-Result<void> Session::recoverLost(const QString& base) {
+Result<void> OpenProject::recoverLost(const QString& base) {
     auto held = Keeper::readLost(base.toStdString());
     if (held.documents.empty())
         return badInput(held.problem.empty() ? "nothing is left of it" : held.problem,
@@ -114,33 +181,23 @@ Result<void> Session::recoverLost(const QString& base) {
         recovery.keptAs = *aside;
     }
     startNew(held.documents.back());
-    neverSaved_ = true;
     inner_->recovery = std::move(recovery);
     Keeper::dropLost(base.toStdString());
-    Q_EMIT documentChanged();
+    setNeverSaved();
     return {};
 }
 
-/// Another project is to be there: edits that are not done yet will not be.
-void Session::endEdits() {
-    inner_->edits->stopAll();
-    inner_->edits->wait();
-}
-
-void Session::close(bool discardChanges) {
-    endEdits();
+void OpenProject::close(bool discardChanges) {
+    session_.endEdits();
     waitForSave();
     inner_->beat.stop();
     inner_->keeper.close(discardChanges || !isChanged());
-    preview_.reset();
-    selection_.clear();
-    hover_.reset();
     inner_->recovery = {};
-    open_ = false;
+    session_.end();
     tellKeeping();
 }
 
-void Session::beat() {
+void OpenProject::beat() {
     const bool couldTakeOver = inner_->keeper.canTakeOver();
     inner_->keeper.beat();
     if (inner_->keeper.canTakeOver() != couldTakeOver)
@@ -148,12 +205,12 @@ void Session::beat() {
     else
         tellKeeping();
     // What could not be kept is tried again without waiting for the next edit.
-    if (inner_->keeper.state() == Keeper::State::NotKept && open_) keep(tr("Changes so far"));
+    if (inner_->keeper.state() == Keeper::State::NotKept && session_.isOpen()) keep(tr("Changes so far"));
 }
 
 // ---- saving
 
-void Session::save(const QString& path) {
+void OpenProject::save(const QString& path) {
     if (isSaving()) {
         inner_->saveNext = path;
         return;
@@ -161,7 +218,7 @@ void Session::save(const QString& path) {
     startSaving(path);
 }
 
-void Session::startSaving(const QString& path) {
+void OpenProject::startSaving(const QString& path) {
     const std::string file = path.toStdString();
     inner_->saveResult = inner_->keeper.prepareSave(file);
     if (!inner_->saveResult) {
@@ -170,22 +227,23 @@ void Session::startSaving(const QString& path) {
         return;
     }
     // The layers for other software come from the results there are; none is waited for.
-    inner_->savingOf = {path, history_.fresh(), history_.number()};
+    inner_->savingOf = {path, session_.history().fresh(), session_.history().number()};
     const auto mark = inner_->keeper.markForSave(file);
-    inner_->saving = std::async(
-        std::launch::async,
-        [file, mark, document = inner_->savingOf.document, snapshot = snapshot_]() -> Result<std::string> {
-            try {
-                return format::saveProject(file, derive::resultsFor(document, snapshot->derived), mark);
-            } catch (const std::exception& e) {
-                return fail(ErrorCode::Io, e.what(), file);
-            }
-        });
+    inner_->saving = std::async(std::launch::async,
+                                [file, mark, document = inner_->savingOf.document,
+                                 snapshot = session_.snapshot()]() -> Result<std::string> {
+                                    try {
+                                        return format::saveProject(
+                                            file, derive::resultsFor(document, snapshot->derived), mark);
+                                    } catch (const std::exception& e) {
+                                        return fail(ErrorCode::Io, e.what(), file);
+                                    }
+                                });
     inner_->savePoll.start();
     Q_EMIT savingChanged();
 }
 
-void Session::finishSaving() {
+void OpenProject::finishSaving() {
     inner_->savePoll.stop();
     auto stamp = inner_->saving.get();
     if (!stamp) {
@@ -195,19 +253,18 @@ void Session::finishSaving() {
     } else {
         inner_->saveResult = {};
         inner_->keeper.saved(inner_->savingOf.path.toStdString(), *stamp, inner_->savingOf.document,
-                             history_.fresh());
-        savedNumber_ = inner_->savingOf.number;
-        neverSaved_ = false;
+                             session_.history().fresh());
+        inner_->savedNumber = inner_->savingOf.number;
+        inner_->neverSaved = false;
         tellKeeping();
         Q_EMIT savingChanged();
-        Q_EMIT documentChanged();
         Q_EMIT saved(inner_->savingOf.path);
     }
     inner_->savingOf = {};
     if (!inner_->saveNext.isEmpty()) startSaving(std::exchange(inner_->saveNext, {}));
 }
 
-void Session::waitForSave() {
+void OpenProject::waitForSave() {
     while (isSaving()) {
         if (inner_->saving.wait_for(std::chrono::milliseconds(15)) == std::future_status::ready)
             finishSaving();
@@ -216,7 +273,7 @@ void Session::waitForSave() {
     }
 }
 
-Result<void> Session::saveAndWait(const QString& path) {
+Result<void> OpenProject::saveAndWait(const QString& path) {
     waitForSave();
     startSaving(path);
     waitForSave();

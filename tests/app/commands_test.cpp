@@ -1,0 +1,274 @@
+// The commands of each set, as they are run from menu, rack, key and finder; files are named in the dialogs
+// that ask for them.
+
+#include <QFileDialog>
+#include <QPlainTextEdit>
+#include <QSpinBox>
+
+#include "app/base/open_project.h"
+#include "app/sheet/sheet_batch.h"
+#include "app/tools/all_tools.h"
+#include "app/window/import_dialog.h"
+#include "app/window/station_import.h"
+#include "core/check/finding.h"
+#include "core/format/output.h"
+#include "core/objects/alignment.h"
+#include "core/objects/artwork.h"
+#include "core/objects/cloud.h"
+#include "core/objects/design_criteria.h"
+#include "core/objects/dimension.h"
+#include "core/objects/dimension_style.h"
+#include "core/objects/group.h"
+#include "core/objects/label.h"
+#include "core/objects/label_style.h"
+#include "core/objects/line.h"
+#include "core/objects/parcel.h"
+#include "core/objects/points.h"
+#include "core/objects/reading.h"
+#include "core/objects/sheet.h"
+#include "core/objects/surface.h"
+#include "core/objects/wording.h"
+#include "window_test.h"
+
+namespace erdwerk::app {
+namespace {
+
+class Commands : public WindowTest {
+protected:
+    /// Runs a command and names this file in the dialog that opens.
+    void runWithFile(const char* action, const QString& path) {
+        withDialog([path](QDialog* dialog) {
+            auto* files = qobject_cast<QFileDialog*>(dialog);
+            ASSERT_NE(files, nullptr);
+            files->findChild<QLineEdit*>(QStringLiteral("fileNameEdit"))->setText(path);
+            dialog->accept();
+        });
+        run(action);
+    }
+    [[nodiscard]] QString inFolder(const char* name) const { return QString::fromStdString(folder / name); }
+    [[nodiscard]] static QString ofDemo(const char* name) {
+        return demoFolder() + QLatin1Char('/') + QString::fromUtf8(name);
+    }
+    [[nodiscard]] std::string written(const char* name) const {
+        return format::readFile(folder / name).value_or("nothing was written");
+    }
+    [[nodiscard]] QString said() const { return window->prompt()->text(); }
+};
+
+TEST_F(Commands, WithoutAProjectEachIsRefusedWithItsReasonOrNeedsNone) {
+    std::vector<QString> run;
+    for (const Action& a : window->actions().all())
+        if (!a.whyNot || a.whyNot().isEmpty()) run.push_back(a.id);
+    // What begins with nothing, and what speaks of no project.
+    EXPECT_THAT(run, testing::UnorderedElementsAre("new-from-survey", "new-empty", "open", "demo", "quit",
+                                                   "undo", "redo", "finder", "title-block-write"));
+    for (const Action& a : window->actions().all()) {
+        EXPECT_FALSE(a.text.isEmpty() || a.help.isEmpty() || a.menu.isEmpty() || a.icon.isNull())
+            << a.id.toStdString();
+        if (!a.whyNot || a.whyNot().isEmpty()) continue;
+        window->actions().run(a.id);
+        EXPECT_FALSE(window->session().isOpen()) << a.id.toStdString();
+    }
+}
+
+// ---- files
+
+TEST_F(Commands, FileNewSaveAsOpenAndExport) {
+    run("new-empty");
+    ASSERT_TRUE(window->session().isOpen());
+    runWithFile("import-lines", ofDemo("lines.gpkg"));
+    ASSERT_EQ(doc().all<objects::Line>().size(), 7U);
+    runWithFile("save-as", inFolder("site"));
+    window->session().project().waitForSave();
+    EXPECT_EQ(window->session().project().path(), inFolder("site.erdwerk"));
+    EXPECT_FALSE(window->session().project().isChanged());
+    runWithFile("export", inFolder("lines.geojson"));
+    EXPECT_THAT(written("lines.geojson"), testing::HasSubstr("LineString"));
+    run("new-empty");
+    EXPECT_TRUE(doc().objects().empty());
+    runWithFile("open", inFolder("site.erdwerk"));
+    EXPECT_EQ(doc().all<objects::Line>().size(), 7U);
+    run("save");
+    window->session().project().waitForSave();
+    EXPECT_TRUE(said().contains(QStringLiteral("Saved to site.erdwerk"))) << said().toStdString();
+}
+
+// ---- field
+
+TEST_F(Commands, FieldBringsInPointsCloudsAndPictures) {
+    run("new-empty");
+    runWithFile("import-cloud", ofDemo("knoll.las"));
+    ASSERT_EQ(doc().all<objects::Cloud>().size(), 1U);
+    withDialog([](QDialog* dialog) {
+        QTRY_VERIFY(qobject_cast<ImportDialog*>(dialog)->points().has_value());
+        dialog->accept();
+    });
+    (void)folder.file("p.csv",
+                      "number,easting,northing,height,code\n1,0,0,1,a\n2,10,0,2,a\n3,20,0,3,b\n4,30,0,4,b\n");
+    window->imports().survey(inFolder("p.csv"));
+    window->settle();
+    const ObjectId set = named<objects::Points>("p");
+    ASSERT_EQ(doc().get<objects::Points>(set)->set.size(), 4U);
+    select(set);
+    run("connect-code");
+    EXPECT_EQ(doc().all<objects::Line>().size(), 2U);
+    run("undo");
+    select(set);
+    run("connect-number");
+    EXPECT_EQ(doc().all<objects::Line>().size(), 1U);
+}
+
+// ---- ground
+
+TEST_F(Commands, GroundComparesAndWrites) {
+    demo();
+    run("volumes");
+    EXPECT_EQ(window->bench()->page(), Bench::Page::Volumes);
+    select(named<objects::Surface>("Ground"));
+    runWithFile("export-surface", inFolder("ground.xml"));
+    EXPECT_THAT(written("ground.xml"), testing::HasSubstr("<Surface name=\"Ground\""));
+    runWithFile("findings-export", inFolder("findings.csv"));
+    const std::string rows = written("findings.csv");
+    EXPECT_EQ(static_cast<std::size_t>(std::count(rows.begin(), rows.end(), '\n')),
+              window->session().snapshot()->findings.size() + 1);
+}
+
+// ---- shape
+
+TEST_F(Commands, ShapeFreesLoosensAndReadsRows) {
+    demo();
+    const ObjectId ditch = named<objects::Line>("Peat ditch");
+    select(ditch, 2);
+    run("free-heights");
+    EXPECT_TRUE(
+        std::holds_alternative<linework::NoHeight>(doc().get<objects::Line>(ditch)->line.vertices[2].rule));
+    run("undo");
+    const auto before = doc();
+    runWithFile("offset-set-read", ofDemo("wording.json"));
+    EXPECT_TRUE(said().contains(QStringLiteral("wording.json"))) << said().toStdString();
+    EXPECT_TRUE(document::difference(before, doc()).empty());
+}
+
+// ---- route
+
+TEST_F(Commands, RouteOpensItsPagesAndReadsItsFiles) {
+    demo();
+    run("cross-sections");
+    EXPECT_EQ(window->bench()->page(), Bench::Page::Section);
+    EXPECT_TRUE(window->session().selected<objects::Alignment>());
+    const auto criteria = doc().all<objects::DesignCriteria>().size();
+    runWithFile("criteria-read", ofDemo("lane-criteria.json"));
+    EXPECT_EQ(doc().all<objects::DesignCriteria>().size(), criteria + 1) << said().toStdString();
+    const auto before = doc();
+    runWithFile("marking-read", ofDemo("wording.json"));
+    EXPECT_TRUE(said().contains(QStringLiteral("wording.json"))) << said().toStdString();
+    EXPECT_TRUE(document::difference(before, doc()).empty());
+    runWithFile("points-by-station", ofDemo("lane-stations.csv"));
+    auto* dialog = window->findChild<StationImport*>();
+    ASSERT_NE(dialog, nullptr) << said().toStdString();
+    EXPECT_GT(dialog->table()->rowCount(), 0);
+    dialog->reject();
+}
+
+// ---- record
+
+TEST_F(Commands, RecordLabelsAnewAndShowsStyles) {
+    demo();
+    const auto labels = doc().all<objects::Label>();
+    ASSERT_FALSE(labels.empty());
+    const auto parcel = doc().all<objects::Parcel>().front();
+    select(parcel);
+    run("relabel");
+    // A side that had none has one now; a second time changes nothing.
+    const auto anew = doc();
+    EXPECT_GE(anew.all<objects::Label>().size(), labels.size());
+    run("relabel");
+    EXPECT_EQ(doc().all<objects::Label>().size(), anew.all<objects::Label>().size());
+    run("dimension-style");
+    ASSERT_TRUE(window->session().selected<objects::DimensionStyle>());
+    run("label-style");
+    EXPECT_TRUE(window->session().selected<objects::LabelStyle>());
+}
+
+// ---- parcels
+
+TEST_F(Commands, ParcelsAreDescribedAndReadBack) {
+    demo();
+    select(doc().all<objects::Parcel>().front());
+    runWithFile("describe", inFolder("q4.txt"));
+    EXPECT_THAT(written("q4.txt"), testing::HasSubstr("to the point of beginning"));
+    runWithFile("closure", inFolder("q4-closure.txt"));
+    EXPECT_THAT(written("q4-closure.txt"), testing::HasSubstr("departure"));
+    const auto wordings = doc().all<objects::Wording>().size();
+    runWithFile("wording-read", ofDemo("wording.json"));
+    EXPECT_EQ(doc().all<objects::Wording>().size(), wordings + 1) << said().toStdString();
+    runWithFile("read-back-file", inFolder("q4.txt"));
+    EXPECT_EQ(window->bench()->page(), Bench::Page::Tables);
+    EXPECT_TRUE(doc().byName<objects::Reading>("q4")) << said().toStdString();
+}
+
+// ---- sheets
+
+TEST_F(Commands, SheetsAreCopiedWrittenAndGivenArtwork) {
+    demo();
+    const auto sheets = doc().all<objects::Sheet>();
+    select(sheets.front());
+    run("sheet-copy");
+    ASSERT_EQ(doc().all<objects::Sheet>().size(), sheets.size() + 1);
+    const auto pictures = doc().all<objects::Artwork>().size();
+    runWithFile("artwork", ofDemo("title-block.svg"));
+    EXPECT_EQ(doc().all<objects::Artwork>().size(), pictures + 1) << said().toStdString();
+    runWithFile("title-block-write", inFolder("own.svg"));
+    EXPECT_THAT(written("own.svg"), testing::HasSubstr("<svg"));
+    select(sheets.front());
+    runWithFile("sheet-export", inFolder("sheet.pdf"));
+    QTRY_VERIFY(QFile::exists(inFolder("sheet.pdf")));
+    EXPECT_THAT(written("sheet.pdf"), testing::StartsWith("%PDF"));
+}
+
+// ---- what is selected, views, help, tools
+
+TEST_F(Commands, ObjectsAreGroupedHiddenAndShown) {
+    demo();
+    const ObjectId ditch = named<objects::Line>("Peat ditch");
+    const ObjectId path = named<objects::Line>("Footpath");
+    window->session().selection().set({{ditch, {}}, {path, {}}});
+    const auto groups = doc().all<objects::Group>().size();
+    run("new-group");
+    ASSERT_EQ(doc().all<objects::Group>().size(), groups + 1);
+    EXPECT_EQ(doc().find(ditch)->group, doc().find(path)->group);
+    select(ditch);
+    run("show-hide");
+    EXPECT_TRUE(doc().hidden(*doc().find(ditch)));
+    run("show-hide");
+    EXPECT_FALSE(doc().hidden(*doc().find(ditch)));
+}
+
+TEST_F(Commands, HelpOpensTheGuideAndLetsItGo) {
+    demo();
+    run("guide");
+    EXPECT_TRUE(window->guide()->isVisible());
+    run("guide");
+    EXPECT_FALSE(window->guide()->isVisible());
+}
+
+TEST_F(Commands, EachToolBeginsOrSaysWhyNotAndEsc) {
+    demo();
+    for (const auto& entry : tools::rack()) {
+        const auto* tool = std::get_if<tools::ToolDeclaration>(&entry.entry);
+        if (tool == nullptr) continue;
+        const QString reason = tool->whyNot(window->session());
+        window->actions().run(tool->id);
+        ASSERT_EQ(window->tool() != nullptr, reason.isEmpty()) << tool->id.toStdString();
+        if (window->tool() == nullptr) {
+            EXPECT_TRUE(said().contains(reason)) << tool->id.toStdString();
+            continue;
+        }
+        EXPECT_FALSE(window->tool()->prompt().isEmpty()) << tool->id.toStdString();
+        window->inHand().end();
+        EXPECT_EQ(window->tool(), nullptr) << tool->id.toStdString();
+    }
+}
+
+}  // namespace
+}  // namespace erdwerk::app
