@@ -91,6 +91,7 @@ TEST_F(Project, LinesComeInFromVectorFiles) {
     window->imports().lines(demoFolder() + QStringLiteral("/lines.gpkg"));
     window->settle();
     EXPECT_EQ(doc().all<objects::Line>().size(), 7U);
+    EXPECT_TRUE(window->session().selection().empty());
     run("new-surface");
     EXPECT_TRUE(derived().surface(named<objects::Surface>("Ground")) != nullptr);
 }

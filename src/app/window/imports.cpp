@@ -76,42 +76,46 @@ void Imports::notImported(const QString& why) {
     box->open();
 }
 
-void Imports::readIn(const QString& path, document::LongEdit read) {
+void Imports::readIn(const QString& path, document::LongEdit read, Then then) {
     const bool first = session_.document().objects().empty();
     session_.editAside(tr("Import from %1").arg(QFileInfo(path).fileName()), std::move(read),
-                       [this, first](const Outcome& outcome) {
+                       [this, first, then](const Outcome& outcome) {
                            if (!outcome.problem.isEmpty()) notImported(outcome.problem);
-                           work_.showMade(outcome.made);
+                           if (then == Then::Select) work_.showMade(outcome.made);
                            if (outcome && first) work_.fitWhenShown();
                        });
 }
 
 void Imports::lines(const QString& path) {
-    readIn(path,
-           [path = path.toStdString()](const document::Document& d,
-                                       const Context& context) -> Result<document::Edited> {
-               auto imported = format::importFile(d, path, {}, context);
-               if (!imported) return tl::unexpected(imported.error());
-               std::string said = std::to_string(imported->lines) + " lines and " +
-                                  std::to_string(imported->points) + " points read";
-               if (!imported->left.empty()) said += "; left out: " + imported->left.front();
-               if (imported->left.size() > 1)
-                   said += " and " + std::to_string(imported->left.size() - 1) + " more";
-               return document::Edited(std::move(imported->document), {}, std::move(said));
-           });
+    readIn(
+        path,
+        [path = path.toStdString()](const document::Document& d,
+                                    const Context& context) -> Result<document::Edited> {
+            auto imported = format::importFile(d, path, {}, context);
+            if (!imported) return tl::unexpected(imported.error());
+            std::string said = std::to_string(imported->lines) + " lines and " +
+                               std::to_string(imported->points) + " points read";
+            if (!imported->left.empty()) said += "; left out: " + imported->left.front();
+            if (imported->left.size() > 1)
+                said += " and " + std::to_string(imported->left.size() - 1) + " more";
+            return document::Edited(std::move(imported->document), {}, std::move(said));
+        },
+        // A tool that comes next is meant for all lines, not for those of the file alone.
+        Then::Leave);
 }
 
 void Imports::dense(const QString& path, bool cloud) {
-    readIn(path,
-           [path = path.toStdString(), cloud](const Document& d,
-                                              const Context& context) -> Result<document::Edited> {
-               auto imported =
-                   cloud ? format::addCloud(d, path, context) : format::addRaster(d, path, context);
-               if (!imported) return tl::unexpected(imported.error());
-               std::string said = imported->points > 0 ? std::to_string(imported->points) + " points read"
-                                                       : format::stemOf(path) + " read";
-               return document::Edited(std::move(imported->document), {}, std::move(said));
-           });
+    readIn(
+        path,
+        [path = path.toStdString(), cloud](const Document& d,
+                                           const Context& context) -> Result<document::Edited> {
+            auto imported = cloud ? format::addCloud(d, path, context) : format::addRaster(d, path, context);
+            if (!imported) return tl::unexpected(imported.error());
+            std::string said = imported->points > 0 ? std::to_string(imported->points) + " points read"
+                                                    : format::stemOf(path) + " read";
+            return document::Edited(std::move(imported->document), {}, std::move(said));
+        },
+        Then::Select);
 }
 
 }  // namespace erdwerk::app

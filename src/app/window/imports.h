@@ -26,8 +26,9 @@ public:
 
 private:
     void notImported(const QString& why);
-    /// Reads a file into the project, aside.
-    void readIn(const QString& path, document::LongEdit read);
+    /// Reads a file into the project, aside; what came in may be shown as selected.
+    enum class Then { Select, Leave };
+    void readIn(const QString& path, document::LongEdit read, Then then);
 
     Workbench& work_;
     Session& session_;
