@@ -111,14 +111,17 @@ void MainWindow::updateTitle() {
 }
 
 void MainWindow::settle() {
-    work_.session.waitForResults();
-    while (!work_.plan->settled() || !work_.views->second()->settled() || work_.volumes->isWorking() ||
-           work_.slice->isWorking() ||
-           (work_.sheetPage->isVisible() && !work_.sheetPage->canvas()->settled())) {
-        QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
-        QThread::msleep(1);
-    }
-    QCoreApplication::processEvents();
+    do {
+        work_.session.waitForResults();
+        while (!work_.plan->settled() || !work_.views->second()->settled() || work_.volumes->isWorking() ||
+               work_.slice->isWorking() ||
+               (work_.sheetPage->isVisible() && !work_.sheetPage->canvas()->settled())) {
+            QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
+            QThread::msleep(1);
+        }
+        QCoreApplication::processEvents();
+        // What was waiting for its turn (a file that was dropped) may have begun more.
+    } while (work_.session.isWorking() || !work_.session.editing().isEmpty());
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
