@@ -135,7 +135,7 @@ TEST_F(Commands, GroundComparesAndWrites) {
 
 // ---- shape
 
-TEST_F(Commands, ShapeFreesLoosensAndReadsRows) {
+TEST_F(Commands, ShapeFreesHeightsAndRefusesAFileWithoutRows) {
     demo();
     const ObjectId ditch = named<objects::Line>("Peat ditch");
     select(ditch, 2);
