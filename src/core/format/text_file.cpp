@@ -13,10 +13,29 @@ namespace erdwerk::format {
 
 namespace {
 
-std::string latin1ToUtf8(const std::string& text) {
-    const std::unique_ptr<char, decltype(&CPLFree)> out(
-        CPLRecode(text.c_str(), CPL_ENC_ISO8859_1, CPL_ENC_UTF8), &CPLFree);
-    return out.get();
+/// GDAL counts bytes in an int: what it is given at once stays far below.
+constexpr std::size_t most = 1 << 20;
+
+bool isUtf8(std::string_view text) {
+    while (!text.empty()) {
+        std::size_t size = std::min(most, text.size());
+        // Not in the middle of a character, which has four bytes at the most.
+        for (int k = 0; k < 3 && size < text.size() && (text[size] & 0xC0) == 0x80; ++k) --size;
+        if (CPLIsUTF8(text.data(), static_cast<int>(size)) == 0) return false;
+        text.remove_prefix(size);
+    }
+    return true;
+}
+
+std::string latin1ToUtf8(std::string_view text) {
+    std::string out;
+    for (std::size_t from = 0; from < text.size(); from += most) {
+        const std::string piece(text.substr(from, most));
+        const std::unique_ptr<char, decltype(&CPLFree)> recoded(
+            CPLRecode(piece.c_str(), CPL_ENC_ISO8859_1, CPL_ENC_UTF8), &CPLFree);
+        out += recoded.get();
+    }
+    return out;
 }
 
 }  // namespace
@@ -31,8 +50,7 @@ Result<std::string> asText(std::string_view bytes, const std::string& file) {
             1 + std::count(bytes.begin(), bytes.begin() + static_cast<std::ptrdiff_t>(nul), '\n'));
     if (trimmed(bytes).empty()) return badInput("the file is empty", file);
     // Whatever is no UTF-8 is taken for Latin 1, in which every byte is a character.
-    std::string text(bytes);
-    return CPLIsUTF8(text.data(), static_cast<int>(text.size())) != 0 ? text : latin1ToUtf8(text);
+    return isUtf8(bytes) ? std::string(bytes) : latin1ToUtf8(bytes);
 }
 
 Result<std::string> readTextFile(const std::string& path) {
