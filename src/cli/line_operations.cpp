@@ -83,29 +83,29 @@ Result<Outcome> resolve(const Arguments& a) {
     if (!surfaces) return tl::unexpected(surfaces.error());
     auto lines = readRuledLines(a.inputs());
     if (!lines) return tl::unexpected(lines.error());
-    const auto web = format::lineWeb(std::move(*lines), names);
-    if (!web) return tl::unexpected(web.error());
-    const auto solved = format::solved(*web, *surfaces);
+    const auto linked = format::linkedLines(std::move(*lines), names);
+    if (!linked) return tl::unexpected(linked.error());
+    const auto solved = format::solved(*linked, *surfaces);
     format::VectorLayer layer{"lines", format::Shape::LineZ, {{"name"}}, {}};
     Outcome out;
     out.json["lines"] = ordered_json::array();
     for (std::size_t i = 0; i < solved.size(); ++i) {
-        const Line3D& line = web->lines[i].line;
+        const Line3D& line = linked->lines[i].line;
         ordered_json controls = ordered_json::array();
         ordered_json curves = ordered_json::array();
         for (std::size_t k = 0; k < solved[i].vertices.size(); ++k) {
             const std::size_t vertex = solved[i].ordered(k);
             if (fails(line.vertices[vertex], solved[i].vertices[vertex])) out.dataIsWrong = true;
             if (isControl(line.vertices[vertex].rule))
-                controls.push_back(controlJson(line, solved[i], vertex, web->names()));
+                controls.push_back(controlJson(line, solved[i], vertex, linked->names()));
         }
         for (const auto& c : solved[i].curves) curves.push_back(curveJson(c, solved[i]));
-        out.json["lines"].push_back({{"name", web->lines[i].name},
+        out.json["lines"].push_back({{"name", linked->lines[i].name},
                                      {"length", solved[i].length},
                                      {"controls", std::move(controls)},
                                      {"curves", std::move(curves)}});
         addRuns(layer, solved[i], a.number("interval") > 0 ? a.number("interval") : 1.0,
-                {web->lines[i].name});
+                {linked->lines[i].name});
     }
     if (auto done = format::writeVectorFile(a.text("output"), {layer}); !done)
         return tl::unexpected(done.error());

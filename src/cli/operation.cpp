@@ -50,11 +50,11 @@ Result<std::vector<format::VectorLine>> readLines(const std::vector<std::string>
     auto lines = readRuledLines(files);
     if (!lines || std::all_of(lines->begin(), lines->end(), [](const auto& l) { return l.rules.empty(); }))
         return lines;
-    auto web = format::lineWeb(std::move(*lines));
-    if (!web) return tl::unexpected(web.error());
-    const auto solved = format::solved(*web);
+    auto linked = format::linkedLines(std::move(*lines));
+    if (!linked) return tl::unexpected(linked.error());
+    const auto solved = format::solved(*linked);
     for (std::size_t i = 0; i < solved.size(); ++i) {
-        auto& line = web->lines[i];
+        auto& line = linked->lines[i];
         if (line.rules.empty()) continue;
         std::vector<bool> marked;
         for (std::size_t k = 0; k < line.line.vertices.size(); ++k) {
@@ -66,7 +66,7 @@ Result<std::vector<format::VectorLine>> readLines(const std::vector<std::string>
         }
         line.line = linework::frozen(line.line, solved[i], marked);
     }
-    return std::move(web->lines);
+    return std::move(linked->lines);
 }
 
 Result<format::VectorLine> readOneLine(const std::string& file, const std::string& what) {

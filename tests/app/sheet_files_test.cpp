@@ -140,7 +140,7 @@ TEST_F(SheetFiles, TheSetIsWrittenAsideWithLayersThatAreSwitched) {
     for (const ObjectId id : all)
         EXPECT_EQ(textsOn(*window->session().snapshot(), id).overlaps, 0U) << doc().nameOf(id);
     const QString pdf = path("set.pdf");
-    window->commands<SheetCommands>().writeSheetsAside(pdf, all);
+    window->commands<SheetCommands>().writeSheets(pdf, all);
     QTRY_VERIFY_WITH_TIMEOUT(QFileInfo::exists(pdf), 60000);
     QTRY_VERIFY(window->prompt()->text().contains(QStringLiteral("set.pdf")));
     const QString info = output(QStringLiteral("pdfinfo"), {pdf});
@@ -163,12 +163,12 @@ TEST_F(SheetFiles, TheSetIsWrittenAsideWithLayersThatAreSwitched) {
 TEST_F(SheetFiles, WritingThatIsStoppedLeavesNoFile) {
     const QString pdf = path("stopped.pdf");
     std::vector<ObjectId> many(40, sheet);
-    window->commands<SheetCommands>().writeSheetsAside(pdf, many);
+    window->commands<SheetCommands>().writeSheets(pdf, many);
     window->commands<SheetCommands>().batch()->stop();
     QTRY_VERIFY_WITH_TIMEOUT(window->prompt()->text().contains(QStringLiteral("Not written")), 60000);
     EXPECT_FALSE(QFileInfo::exists(pdf));
     EXPECT_TRUE(QDir(QString::fromStdString(folder / "")).entryList({QStringLiteral("*.laid*")}).isEmpty());
-    window->commands<SheetCommands>().writeSheetsAside(QStringLiteral("/proc/no.pdf"), {sheet});
+    window->commands<SheetCommands>().writeSheets(QStringLiteral("/proc/no.pdf"), {sheet});
     QTRY_VERIFY_WITH_TIMEOUT(window->prompt()->text().contains(QStringLiteral("/proc/no.pdf")), 60000);
 }
 

@@ -282,7 +282,7 @@ protected:
             [this] {
                 const ObjectId id = any<objects::Line>();
                 if (!id) return false;
-                window->session().editAside(
+                window->session().longEdit(
                     QStringLiteral("thin down"),
                     operations::thinLines(window->session().results(), {id},
                                           {.deviation = 0.2, .angle = {}, .spacing = 0}));
@@ -290,7 +290,7 @@ protected:
             },
             [this] {
                 const ObjectId set = any<objects::Points>();
-                window->session().editAside(
+                window->session().longEdit(
                     QStringLiteral("wait, then rename"),
                     [set, name = "Set " + std::to_string(pick(1000)), ms = pick(8)](
                         const document::Document& d, const Context& context) -> Result<document::Edited> {

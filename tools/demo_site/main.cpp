@@ -13,7 +13,7 @@
 #include "core/format/route_files.h"
 #include "core/format/survey_csv.h"
 #include "core/format/vector_file.h"
-#include "core/linework/web.h"
+#include "core/linework/height_solver.h"
 #include "demo_site/cloud.h"
 #include "demo_site/project.h"
 

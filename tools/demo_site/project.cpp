@@ -123,7 +123,7 @@ private:
 
     /// What is marked along the lane, and a section through the terrace that is kept.
     void marks() {
-        route::Marking marking;
+        route::MarkingSettings marking;
         marking.small = 10;
         marking.large = 50;
         marking.curves = true;

@@ -9,7 +9,7 @@
 #include <future>
 #include <utility>
 
-#include "app/base/aside.h"
+#include "app/base/await_work.h"
 #include "app/base/session.h"
 #include "app/base/snapshot.h"
 #include "core/format/keeper.h"
@@ -119,7 +119,7 @@ Result<void> OpenProject::open(const QString& path) {
     waitForSave();
     // The keeper works on another thread now; nothing may ask it meanwhile.
     inner_->beat.stop();
-    auto project = aside([&] { return inner_->keeper.open(path.toStdString()); });
+    auto project = awaitWork([&] { return inner_->keeper.open(path.toStdString()); });
     if (!project) {
         if (session_.isOpen()) inner_->beat.start();
         return tl::unexpected(project.error());
@@ -138,7 +138,7 @@ Result<void> OpenProject::open(const QString& path) {
 }
 
 Result<void> OpenProject::openCopy(const QString& path) {
-    auto project = aside([&] { return format::openProject(path.toStdString()); });
+    auto project = awaitWork([&] { return format::openProject(path.toStdString()); });
     if (!project) return tl::unexpected(project.error());
     startNew(project->document);
     return {};
@@ -176,9 +176,9 @@ Result<void> OpenProject::recoverLost(const QString& base) {
                         format::journalPath(base.toStdString()));
     format::Recovery recovery{std::move(held.what), {}, std::move(held.entries), std::move(held.problem), {}};
     if (!recovery.problem.empty()) {
-        auto aside = format::keepAside(format::journalPath(base.toStdString()));
-        if (!aside) return tl::unexpected(aside.error());
-        recovery.keptAs = *aside;
+        auto kept = format::setAside(format::journalPath(base.toStdString()));
+        if (!kept) return tl::unexpected(kept.error());
+        recovery.keptAs = *kept;
     }
     startNew(held.documents.back());
     inner_->recovery = std::move(recovery);

@@ -1,6 +1,6 @@
 #pragma once
 // The open project as a file: opened, saved, kept safe by its journal, brought back after a crash. Saving
-// goes on aside.
+// goes on meanwhile.
 
 #include <QObject>
 #include <QString>
@@ -48,8 +48,8 @@ public:
     /// Ends journalling; the journal goes when the last save holds everything.
     void close(bool discardChanges);
 
-    /// Starts saving what is there now, aside; saved() or message() tells how it went. Goes on after one that
-    /// runs.
+    /// Starts saving what is there now, on a worker; saved() or message() tells how it went. Goes on after
+    /// one that runs.
     void save(const QString& path);
     /// Saves and waits for it; the window goes on painting.
     Result<void> saveAndWait(const QString& path);

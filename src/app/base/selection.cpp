@@ -7,8 +7,8 @@
 
 namespace erdwerk::app {
 
-std::optional<Ref> carried(const Ref& ref, const document::EditTrace& trace,
-                           const document::Document& after) {
+std::optional<Ref> refAfter(const Ref& ref, const document::EditTrace& trace,
+                            const document::Document& after) {
     if (!ref.part) {
         const auto object = trace.object(ref.object);
         return object && after.find(*object) ? std::optional(Ref{*object, {}}) : std::nullopt;
@@ -31,7 +31,7 @@ void Selection::set(std::vector<Ref> refs) {
 void Selection::carry(const document::EditTrace& trace, const document::Document& after) {
     std::vector<Ref> now;
     for (const Ref& r : refs_)
-        if (const auto next = carried(r, trace, after);
+        if (const auto next = refAfter(r, trace, after);
             next && std::find(now.begin(), now.end(), *next) == now.end())
             now.push_back(*next);
     set(std::move(now));

@@ -23,7 +23,8 @@ struct Ref {
 };
 
 /// The same object or part after an edit; nothing when it is gone.
-std::optional<Ref> carried(const Ref& ref, const document::EditTrace& trace, const document::Document& after);
+std::optional<Ref> refAfter(const Ref& ref, const document::EditTrace& trace,
+                            const document::Document& after);
 
 /// A place that every view marks.
 struct Hover {

@@ -175,7 +175,7 @@ Outcome Session::edit(const QString& what, const document::Edit& edit) {
         what.toStdString(), document::onlyWhileSame(seen, std::move(touched), edit), history_.fresh()));
 }
 
-void Session::editAside(const QString& what, document::LongEdit edit, Then then) {
+void Session::longEdit(const QString& what, document::LongEdit edit, Then then) {
     if (mayEdit())
         inner_->edits->ask(what, std::move(edit), std::move(then));
     else if (then)

@@ -56,14 +56,14 @@ public:
 
     /// One edit of the newest document: journal, history, results. What it carries along and takes with it is
     /// said. An edit that changes nothing is not a step. A preview ends.
-    /// While others are being worked out aside it waits for them; BadInput, "changed meanwhile", when one of
-    /// them changed what it changes.
+    /// While others are being worked out on a worker it waits for them; BadInput, "changed meanwhile", when
+    /// one of them changed what it changes.
     Outcome edit(const QString& what, const document::Edit& edit);
-    /// The same for an edit that may take longer than a frame: it is worked out aside, on the document as it
-    /// is by then, and can be stopped; `then` is told what became of it. Edits keep the order in which they
-    /// are asked for.
-    void editAside(const QString& what, document::LongEdit edit, Then then = {});
-    /// What is being worked out aside; empty when nothing is.
+    /// The same for an edit that may take longer than a frame: it is worked out on a worker, on the document
+    /// as it is by then, and can be stopped; `then` is told what became of it. Edits keep the order in which
+    /// they are asked for.
+    void longEdit(const QString& what, document::LongEdit edit, Then then = {});
+    /// What is being worked out on a worker; empty when nothing is.
     [[nodiscard]] QString editing() const;
     /// Shows what an edit would make (while dragging). Ends with edit() or with endPreview().
     void preview(const document::Edit& edit);

@@ -8,7 +8,7 @@
 
 #include "app/base/snapshot.h"
 #include "app/base/theme.h"
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 #include "app/plan/tool.h"
 #include "core/derive/surface_result.h"
 #include "core/linework/line3d.h"
@@ -46,7 +46,7 @@ CrossSections::CrossSections(Session& session, QWidget* parent) : QWidget(parent
     table_->setAlternatingRowColors(true);
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(20);
-    new TableHands(*table_, session_);
+    new TableClipboard(*table_, session_);
     split->addWidget(section_);
     split->addWidget(table_);
     split->setSizes({480, 420});

@@ -8,7 +8,7 @@
 
 #include "app/base/snapshot.h"
 #include "app/base/theme.h"
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 #include "core/check/finding_kinds.h"
 #include "core/format/output.h"
 #include "core/linework/line3d.h"
@@ -34,8 +34,8 @@ FindingsPage::FindingsPage(Session& session, QWidget* parent) : BenchPage(parent
     list_->setAlternatingRowColors(true);
     list_->installEventFilter(this);
     layout->addWidget(list_, 1);
-    auto* hands = new TableHands(*list_, session_);
-    connect(hands, &TableHands::menuAsked, this, [this](QMenu* menu) {
+    auto* clipboard = new TableClipboard(*list_, session_);
+    connect(clipboard, &TableClipboard::menuAsked, this, [this](QMenu* menu) {
         if (const int at = findingOf(list_->currentItem()); at >= 0) {
             menu->addSeparator();
             fillMenu(*menu, static_cast<std::size_t>(at));

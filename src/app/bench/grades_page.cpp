@@ -9,7 +9,7 @@
 
 #include "app/base/remembered.h"
 #include "app/base/theme.h"
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 #include "app/kinds/current.h"
 #include "app/plan/tool.h"
 #include "core/base/notation.h"
@@ -139,10 +139,11 @@ void GradesPage::connectParts() {
     connect(&session_, &Session::resultsChanged, this, &GradesPage::refresh);
     connect(&session_.selection(), &Selection::changed, this, &GradesPage::refresh);
     connect(&session_.selection(), &Selection::hoverChanged, this, &GradesPage::showHover);
-    auto* hands = new TableHands(*table_, session_, [this](const QModelIndex& cell, const QString& text) {
-        return cellEdit(cell.row(), cell.column(), text);
-    });
-    connect(hands, &TableHands::menuAsked, this, [this](QMenu* menu) { bar_->addTo(*menu); });
+    auto* clipboard =
+        new TableClipboard(*table_, session_, [this](const QModelIndex& cell, const QString& text) {
+            return cellEdit(cell.row(), cell.column(), text);
+        });
+    connect(clipboard, &TableClipboard::menuAsked, this, [this](QMenu* menu) { bar_->addTo(*menu); });
     table_->horizontalHeader()->setContextMenuPolicy(Qt::CustomContextMenu);
     connect(table_->horizontalHeader(), &QWidget::customContextMenuRequested, this,
             [this](QPoint at) { chooseColumns(table_->horizontalHeader()->mapToGlobal(at)); });

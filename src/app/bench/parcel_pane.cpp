@@ -11,7 +11,7 @@
 
 #include "app/base/text_document.h"
 #include "app/base/theme.h"
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 #include "core/base/id.h"
 #include "core/linework/line3d.h"
 #include "core/objects/parcel.h"
@@ -66,7 +66,7 @@ ParcelPane::ParcelPane(Session& session, QWidget* parent) : QWidget(parent), ses
     courses_ = new QTableWidget(0, Columns);
     courses_->setObjectName(QStringLiteral("courseTable"));
     courses_->setAccessibleName(tr("Courses"));
-    new TableHands(*courses_, session_, [this](const QModelIndex& cell, const QString& text) {
+    new TableClipboard(*courses_, session_, [this](const QModelIndex& cell, const QString& text) {
         return cellEdit(parcel_, cell, text);
     });
     courses_->setHorizontalHeaderLabels({tr("Course"), tr("Bearing"), tr("Distance"), tr("Runs along"),

@@ -4,7 +4,7 @@
 #include <QKeyEvent>
 
 #include "app/base/theme.h"
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 #include "core/operations/routes.h"
 
 namespace erdwerk::app {
@@ -67,10 +67,11 @@ PiTable::PiTable(Session& session, QWidget* parent)
     horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     horizontalHeader()->setStretchLastSection(true);
     setAlternatingRowColors(true);
-    auto* hands = new TableHands(*this, session_, [this](const QModelIndex& cell, const QString& text) {
-        return cellEdit(cell.row(), cell.column(), text);
-    });
-    connect(hands, &TableHands::menuAsked, this, [this](QMenu* menu) {
+    auto* clipboard =
+        new TableClipboard(*this, session_, [this](const QModelIndex& cell, const QString& text) {
+            return cellEdit(cell.row(), cell.column(), text);
+        });
+    connect(clipboard, &TableClipboard::menuAsked, this, [this](QMenu* menu) {
         if (!own_ || currentRow() < 0) return;
         menu->addAction(tr("Insert a PI after this one"), this, &PiTable::insertAfter);
         menu->addAction(tr("Remove this PI"), this, &PiTable::removeCurrent);

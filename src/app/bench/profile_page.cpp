@@ -9,7 +9,7 @@
 #include <QVBoxLayout>
 
 #include "app/base/theme.h"
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 #include "app/kinds/profile_section.h"
 #include "core/base/notation.h"
 #include "core/derive/route_result.h"
@@ -101,7 +101,7 @@ QWidget* ProfilePage::buildTable() {
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     table_->horizontalHeader()->setStretchLastSection(true);
     table_->setAlternatingRowColors(true);
-    new TableHands(*table_, session_, [this](const QModelIndex& cell, const QString& text) {
+    new TableClipboard(*table_, session_, [this](const QModelIndex& cell, const QString& text) {
         return cellEdit(cell.row(), cell.column(), text);
     });
     connect(table_, &QTableWidget::cellChanged, this, &ProfilePage::edited);

@@ -6,7 +6,7 @@
 #include <utility>
 
 #include "app/base/theme.h"
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 #include "core/objects/reading.h"
 #include "core/operations/descriptions.h"
 
@@ -24,7 +24,7 @@ QTableWidget* plainTable(Session& session, const QStringList& headings, const QS
     table->setWordWrap(true);
     table->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     table->horizontalHeader()->setStretchLastSection(true);
-    new TableHands(*table, session);
+    new TableClipboard(*table, session);
     return table;
 }
 

@@ -4,7 +4,7 @@
 #include <algorithm>
 
 #include "app/base/snapshot.h"
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 #include "core/format/record_tables.h"
 
 namespace erdwerk::app {
@@ -48,7 +48,7 @@ RecordTable::RecordTable(Session& session, QWidget* parent)
     verticalHeader()->setDefaultSectionSize(22);
     horizontalHeader()->setStretchLastSection(true);
     horizontalHeader()->setSectionsClickable(true);
-    new TableHands(*this, session_);
+    new TableClipboard(*this, session_);
     worker_ = std::make_unique<LatestWorker<Request, Result<operations::RecordRows>>>(
         this,
         [](const Request& r, const std::atomic<bool>&) {

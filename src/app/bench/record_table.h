@@ -1,5 +1,5 @@
 #pragma once
-// A table of the record on the bench: its rows are worked out aside, a click on a heading sorts it.
+// A table of the record on the bench: its rows are worked out on a worker, a click on a heading sorts it.
 
 #include <QAbstractTableModel>
 #include <QTableView>

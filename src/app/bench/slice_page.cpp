@@ -14,7 +14,7 @@
 
 #include "app/base/snapshot.h"
 #include "app/base/theme.h"
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 #include "app/plan/tool.h"
 #include "core/derive/surface_result.h"
 #include "core/document/document.h"
@@ -128,7 +128,7 @@ QWidget* SlicePage::buildViews() {
     section_->setObjectName(QStringLiteral("slice"));
     table_ = new QTableWidget;
     table_->setObjectName(QStringLiteral("sliceTable"));
-    new TableHands(*table_, session_);
+    new TableClipboard(*table_, session_);
     table_->setAccessibleName(tr("Table of the section"));
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table_->setAlternatingRowColors(true);

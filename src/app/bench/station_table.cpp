@@ -3,7 +3,7 @@
 #include <QHeaderView>
 
 #include "app/base/theme.h"
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 #include "core/format/route_tables.h"
 
 namespace erdwerk::app {
@@ -25,7 +25,7 @@ StationTable::StationTable(Session& session, QWidget* parent) : QTableWidget(par
     verticalHeader()->hide();
     verticalHeader()->setDefaultSectionSize(22);
     horizontalHeader()->setStretchLastSection(true);
-    new TableHands(*this, session_);
+    new TableClipboard(*this, session_);
     connect(this, &QTableWidget::currentCellChanged, this, [this](int row) {
         if (hasFocus() && row >= 0 && static_cast<std::size_t>(row) < rows_.size())
             session_.selection().setHover(

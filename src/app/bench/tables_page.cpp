@@ -12,7 +12,7 @@
 #include "app/bench/reading_pane.h"
 #include "app/bench/record_table.h"
 #include "app/bench/station_table.h"
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 #include "app/kinds/surface_paint.h"
 #include "core/derive/surface_result.h"
 
@@ -67,7 +67,7 @@ QWidget* TablesPage::buildPoints() {
     points_->setAccessibleName(tr("Survey points"));
     model_ = new PointModel(session_, this);
     points_->setModel(model_);
-    new TableHands(*points_, session_, [this](const QModelIndex& cell, const QString& text) {
+    new TableClipboard(*points_, session_, [this](const QModelIndex& cell, const QString& text) {
         return model_->cellEdit(cell, text);
     });
     points_->setAlternatingRowColors(true);
@@ -90,7 +90,7 @@ QWidget* TablesPage::buildBands() {
     bands_ = new QTableWidget(0, 3);
     bands_->setObjectName(QStringLiteral("bandTable"));
     bands_->setAccessibleName(tr("Bands"));
-    new TableHands(*bands_, session_);
+    new TableClipboard(*bands_, session_);
     bands_->setHorizontalHeaderLabels({tr("Band"), tr("Plan area"), tr("Surface area")});
     bands_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     bands_->verticalHeader()->hide();
@@ -103,7 +103,7 @@ QWidget* TablesPage::buildTool() {
     tool_ = new QTableWidget;
     tool_->setObjectName(QStringLiteral("toolTable"));
     tool_->setAccessibleName(tr("What the tool is about to do"));
-    new TableHands(*tool_, session_);
+    new TableClipboard(*tool_, session_);
     tool_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     tool_->setSelectionBehavior(QAbstractItemView::SelectRows);
     tool_->verticalHeader()->hide();

@@ -8,7 +8,7 @@
 #include <QVBoxLayout>
 
 #include "app/base/snapshot.h"
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 #include "core/format/output.h"
 #include "core/format/table_file.h"
 
@@ -37,7 +37,7 @@ VolumesPage::VolumesPage(Session& session, QWidget* parent) : BenchPage(parent),
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(22);
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    new TableHands(*table_, session_);
+    new TableClipboard(*table_, session_);
     layout->addWidget(table_, 1);
     startWorker();
     connect(&session_, &Session::resultsChanged, this, &VolumesPage::refresh);

@@ -36,7 +36,7 @@ QColor colourOf(const Document& document, ObjectId id) {
 /// of a sheet is 0.24 mm.
 class MarkPainter {
 public:
-    MarkPainter(PlanCanvas& canvas, ObjectId of, const route::Marking& marking)
+    MarkPainter(PlanCanvas& canvas, ObjectId of, const route::MarkingSettings& marking)
         : canvas_(canvas),
           of_(of),
           marking_(marking),
@@ -142,7 +142,7 @@ private:
 
     PlanCanvas& canvas_;
     ObjectId of_;
-    const route::Marking& marking_;
+    const route::MarkingSettings& marking_;
     double size_;
     std::uint64_t key_ = 0;
     QPointF at_;

@@ -209,8 +209,8 @@ private:
         auto* balance = new QPushButton(QObject::tr("Balance"));
         balance->setToolTip(QObject::tr("Lifts the edge until cut and fill come out, rules kept"));
         QObject::connect(balance, &QPushButton::clicked, balance, [form, id] {
-            form.laterAside(QObject::tr("Balance %1").arg(form.nameOf(id)),
-                            operations::balanceEarthwork(form.session().results(), id, 0));
+            form.laterLong(QObject::tr("Balance %1").arg(form.nameOf(id)),
+                           operations::balanceEarthwork(form.session().results(), id, 0));
         });
         form.row(balance);
     }

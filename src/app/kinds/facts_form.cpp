@@ -44,9 +44,9 @@ void FactsForm::later(const QString& what, document::Edit edit) const {
         Qt::QueuedConnection);
 }
 
-void FactsForm::laterAside(const QString& what, document::LongEdit edit) const {
+void FactsForm::laterLong(const QString& what, document::LongEdit edit) const {
     QMetaObject::invokeMethod(
-        session_, [session = session_, what, edit = std::move(edit)] { session->editAside(what, edit); },
+        session_, [session = session_, what, edit = std::move(edit)] { session->longEdit(what, edit); },
         Qt::QueuedConnection);
 }
 
@@ -59,7 +59,7 @@ void FactsForm::longEntry(const QString& name, std::function<Result<document::Lo
                          if (!line->isModified()) return;
                          line->setModified(false);
                          const auto read = edit(line->text().toStdString());
-                         if (read) return form.laterAside(form.said(name, line->text()), *read);
+                         if (read) return form.laterLong(form.said(name, line->text()), *read);
                          Q_EMIT form.session().message(text(read.error().text), true);
                      });
     form_->addRow(name, line);

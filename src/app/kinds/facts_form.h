@@ -87,7 +87,7 @@ public:
     /// Does an edit after the panel has let go of the control that asked for it: the edit makes the panel
     /// anew.
     void later(const QString& what, document::Edit edit) const;
-    void laterAside(const QString& what, document::LongEdit edit) const;
+    void laterLong(const QString& what, document::LongEdit edit) const;
 
 private:
     Session* session_;

@@ -6,10 +6,10 @@
 
 namespace erdwerk::app {
 
-using MarkingChange = std::function<Result<void>(route::Marking&)>;
+using MarkingChange = std::function<Result<void>(route::MarkingSettings&)>;
 
 /// `edit` says how a change becomes an edit.
-void markingFacts(FactsForm& form, const route::Marking& marking,
+void markingFacts(FactsForm& form, const route::MarkingSettings& marking,
                   const std::function<document::Edit(MarkingChange)>& edit);
 
 }  // namespace erdwerk::app

@@ -1,5 +1,5 @@
 #pragma once
-// Writes sheets aside: the window goes on, says how far it is, and can stop it.
+// Writes sheets on a worker: the window goes on, says how far it is, and can stop it.
 
 #include <QObject>
 #include <QTimer>

@@ -31,7 +31,7 @@ ToolDeclaration classByHand() {
         .steps = {lineStep(tr("Pick the closed line round the points")),
                   typedStep(tr("Class"),
                             tr("Type the class number: 2 ground, 5 vegetation, 6 building, 1 none"))},
-        .applyAside = classify,
+        .applyLong = classify,
         .entryHint = QStringLiteral("2"),
         .typed = typedNumber,
         .ghost = ghostLine};

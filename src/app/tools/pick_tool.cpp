@@ -30,7 +30,7 @@ void PickTool::carry(const document::EditTrace& trace) {
     QStringList gone;
     for (auto& pick : picks_) {
         if (!pick || !pick->ref.object) continue;
-        if (const auto ref = carried(pick->ref, trace, session_.document()))
+        if (const auto ref = refAfter(pick->ref, trace, session_.document()))
             pick->ref = *ref;
         else {
             gone << pick->name;
@@ -298,8 +298,8 @@ void PickTool::applyPicks(const std::optional<Snap>& answer) {
         tool->picks_.back().reset();
         Q_EMIT tool->changed();
     };
-    if (!spec_.applyAside) return settle(session_.edit(spec_.title, spec_.apply(session_, *picks)));
-    session_.editAside(spec_.title, spec_.applyAside(session_, *picks), settle);
+    if (!spec_.applyLong) return settle(session_.edit(spec_.title, spec_.apply(session_, *picks)));
+    session_.longEdit(spec_.title, spec_.applyLong(session_, *picks), settle);
     Q_EMIT changed();
 }
 

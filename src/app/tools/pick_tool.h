@@ -24,8 +24,8 @@ struct PickSpec {
     std::vector<PickStep> steps = {};
     /// The edit for a full set of picks.
     std::function<document::Edit(const Session&, const Picks&)> apply = {};
-    /// In its place, for one that may take longer than a frame: it is worked out aside.
-    std::function<document::LongEdit(const Session&, const Picks&)> applyAside = {};
+    /// In its place, for one that may take longer than a frame: it is worked out on a worker.
+    std::function<document::LongEdit(const Session&, const Picks&)> applyLong = {};
     /// What is to be settled, or agreed to, before a full set of picks is applied; empty: nothing. Enter
     /// agrees; what is typed is read by `typed` and is one more pick.
     std::function<QString(const Session&, const Picks&)> asks = {};

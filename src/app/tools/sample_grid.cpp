@@ -1,6 +1,6 @@
 // Survey points at a spacing inside a closed line, heights from a cloud, raster or surface.
 
-#include "app/base/aside.h"
+#include "app/base/await_work.h"
 #include "app/kinds/current.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
@@ -10,10 +10,10 @@ namespace erdwerk::app::tools {
 
 namespace {
 
-/// Triangulating what is dense takes a while, so the heights are taken aside.
+/// Triangulating what is dense takes a while, so the heights are taken on a worker.
 document::Edit sample(const Session& s, const Picks& k) {
     const ObjectId source = currentDense(s);
-    auto places = aside(
+    auto places = awaitWork(
         [&, seen = s.results()] { return operations::gridOf(*seen, source, k[0].ref.object, *k[1].height); });
     if (!places) return refusal(places.error().text);
     return operations::addGrid(source, std::move(*places));

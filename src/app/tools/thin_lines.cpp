@@ -27,7 +27,7 @@ Result<Snap> typedThinning(const Session& session, const QString& text) {
 
 struct Thinning {
     ObjectId line;
-    linework::Thinned thin;
+    linework::ThinnedLine thin;
 };
 
 /// What would go, worked out once for each state of the project and what was typed, not for each picture.
@@ -46,7 +46,8 @@ public:
             const auto* line = seen->definition(id);
             const auto* resolved = derive::Derived::in(seen->lines, id);
             if (line == nullptr || resolved == nullptr) continue;
-            if (auto thin = linework::thinned(*line, *resolved, *options, operations::surroundings(*seen)))
+            if (auto thin =
+                    linework::thinnedLine(*line, *resolved, *options, operations::surroundings(*seen)))
                 made_.push_back({id, std::move(*thin)});
         }
         return made_;
@@ -97,7 +98,7 @@ ToolDeclaration thinLines() {
         .title = tr("Thin down a line"),
         .steps = {lineStep(tr("Pick the line that has too many points")),
                   typedStep(tr("Within"), tr("Type how far off, which angle, which spacing"))},
-        .applyAside = [](const Session& s, const Picks& k) -> document::LongEdit {
+        .applyLong = [](const Session& s, const Picks& k) -> document::LongEdit {
             const auto options = operations::parseThin(k[1].name.toStdString());
             if (!options) return longRefusal(options.error().text);
             return operations::thinLines(s.results(), meant(s, k[0].ref.object), *options);

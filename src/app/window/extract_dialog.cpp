@@ -4,7 +4,7 @@
 #include <QLabel>
 #include <QPushButton>
 
-#include "app/base/aside.h"
+#include "app/base/await_work.h"
 #include "app/base/snapshot.h"
 #include "app/kinds/current.h"
 #include "app/plan/tool.h"
@@ -92,14 +92,14 @@ void ExtractDialog::extract() {
         *value = *number;
     }
     const ObjectId surface{surface_->currentData().toULongLong()};
-    auto parts = aside([&, snapshot = session_.snapshot()] {
+    auto parts = awaitWork([&, snapshot = session_.snapshot()] {
         return operations::partsOf(snapshot->derived, surface, options);
     });
     if (!parts) return result_->setText(tr("⚠ %1").arg(QString::fromStdString(parts.error().text)));
     rememberedGroups()[kind_->currentIndex()] = group_->currentText();
     const QString text =
         tr("✓ %1 objects in group %2").arg(parts->objects.size()).arg(QString::fromStdString(parts->group));
-    // What was taken aside goes into the project as it is by now.
+    // What was taken on a worker goes into the project as it is by now.
     if (session_.edit(tr("Take %1 from a surface").arg(kind_->currentText()),
                       operations::addParts(std::move(*parts))))
         result_->setText(text);

@@ -4,7 +4,7 @@
 #include <QMessageBox>
 #include "app/base/open_project.h"
 
-#include "app/base/aside.h"
+#include "app/base/await_work.h"
 #include "app/bench/bench.h"
 #include "app/window/import_dialog.h"
 #include "app/window/project_files.h"
@@ -45,9 +45,9 @@ bool Imports::survey(const QString& path, bool asNew) {
                              QString::fromStdString(error.message()) + tr("\n\nNothing was changed."));
         return false;
     };
-    auto bytes = aside([&] { return format::readFile(path.toStdString()); });
+    auto bytes = awaitWork([&] { return format::readFile(path.toStdString()); });
     if (!bytes) return refuse(bytes.error());
-    auto layout = aside([&] { return format::proposeLayout(*bytes, path.toStdString()); });
+    auto layout = awaitWork([&] { return format::proposeLayout(*bytes, path.toStdString()); });
     if (!layout) return refuse(layout.error());
     ImportDialog dialog(path, std::move(*bytes), std::move(*layout),
                         session_.document().settings().display.unit, work_.window);
@@ -78,12 +78,12 @@ void Imports::notImported(const QString& why) {
 
 void Imports::readIn(const QString& path, document::LongEdit read, Then then) {
     const bool first = session_.document().objects().empty();
-    session_.editAside(tr("Import from %1").arg(QFileInfo(path).fileName()), std::move(read),
-                       [this, first, then](const Outcome& outcome) {
-                           if (!outcome.problem.isEmpty()) notImported(outcome.problem);
-                           if (then == Then::Select) work_.showMade(outcome.made);
-                           if (outcome && first) work_.fitWhenShown();
-                       });
+    session_.longEdit(tr("Import from %1").arg(QFileInfo(path).fileName()), std::move(read),
+                      [this, first, then](const Outcome& outcome) {
+                          if (!outcome.problem.isEmpty()) notImported(outcome.problem);
+                          if (then == Then::Select) work_.showMade(outcome.made);
+                          if (outcome && first) work_.fitWhenShown();
+                      });
 }
 
 void Imports::lines(const QString& path) {

@@ -1,5 +1,5 @@
 #pragma once
-// Files that come into the project: survey points through a preview, everything else aside.
+// Files that come into the project: survey points through a preview, everything else on a worker.
 
 #include <QObject>
 #include <QString>
@@ -26,7 +26,7 @@ public:
 
 private:
     void notImported(const QString& why);
-    /// Reads a file into the project, aside; what came in may be shown as selected.
+    /// Reads a file into the project, on a worker; what came in may be shown as selected.
     enum class Then { Select, Leave };
     void readIn(const QString& path, document::LongEdit read, Then then);
 

@@ -107,7 +107,7 @@ QString ProjectFiles::pathToSave(bool askName) {
     return path;
 }
 
-void ProjectFiles::saveAside(bool askName) {
+void ProjectFiles::startSaving(bool askName) {
     if (const QString path = pathToSave(askName); !path.isEmpty()) session_.project().save(path);
 }
 
@@ -143,7 +143,7 @@ void ProjectFiles::connectKeeping() {
         work_.start->setRecent(remembered::recentProjects());
         work_.say(tr("Saved to %1").arg(QFileInfo(path).fileName()), false);
     });
-    connect(work_.keeping, &KeepingBar::saveElsewherePressed, this, [this] { saveAside(true); });
+    connect(work_.keeping, &KeepingBar::saveElsewherePressed, this, [this] { startSaving(true); });
     connect(work_.keeping, &KeepingBar::copyPressed, this, [this] { session_.project().workOnCopy(); });
     connect(work_.keeping, &KeepingBar::takeOverPressed, this,
             [this] { openProject(session_.project().path()); });

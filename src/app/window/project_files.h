@@ -26,7 +26,7 @@ public:
     /// Saves and waits for it.
     bool save(bool askName);
     /// Starts saving; the window goes on.
-    void saveAside(bool askName);
+    void startSaving(bool askName);
     void showRecovery();
 
 private:

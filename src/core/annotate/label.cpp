@@ -67,7 +67,7 @@ using Values = std::function<std::string(const StyleField&)>;
 /// Texts of a label from its style or from words typed by hand.
 class Writer {
 public:
-    Writer(const Wording& how, const Values& values) : how_(how), values_(values) {}
+    Writer(const LabelWriting& how, const Values& values) : how_(how), values_(values) {}
 
     void write(LabelText& label) const {
         label.kind = how_.style.kind;
@@ -125,7 +125,7 @@ private:
         label.lines.push_back({std::move(text), at.stand, at.along, at.gap, std::min(i, lines.size())});
     }
 
-    const Wording& how_;
+    const LabelWriting& how_;
     const Values& values_;
 };
 
@@ -148,7 +148,7 @@ std::string gradeText(std::optional<Grade> grade, const StyleField& f) {
     return figure(grade->percent(), f) + "%";
 }
 
-LabelText written(const Wording& how, Vec2 place, const Values& values) {
+LabelText written(const LabelWriting& how, Vec2 place, const Values& values) {
     LabelText out;
     out.place = place;
     out.direction = Angle::degrees(90);
@@ -170,7 +170,7 @@ Result<void> checkWords(const std::string& words, LabelKind kind) {
     return {};
 }
 
-LabelText labelSegment(const geometry::Segment& segment, const Wording& how,
+LabelText labelSegment(const geometry::Segment& segment, const LabelWriting& how,
                        std::optional<double> startHeight, std::optional<double> endHeight) {
     const auto arc = arcOf(segment);
     const Angle chord = geometry::azimuth(segment.start, segment.end);
@@ -219,7 +219,7 @@ LabelText labelSegment(const geometry::Segment& segment, const Wording& how,
     return out;
 }
 
-LabelText labelPoint(const survey::SurveyPoint& point, const Wording& how) {
+LabelText labelPoint(const survey::SurveyPoint& point, const LabelWriting& how) {
     return written(how, point.plan, [&](const StyleField& f) -> std::string {
         switch (f.field) {
             case Field::Number:
@@ -240,7 +240,7 @@ LabelText labelPoint(const survey::SurveyPoint& point, const Wording& how) {
     });
 }
 
-LabelText labelStation(Vec2 place, const StationFigures& figures, const Wording& how) {
+LabelText labelStation(Vec2 place, const StationFigures& figures, const LabelWriting& how) {
     return written(how, place, [&](const StyleField& f) -> std::string {
         DisplaySettings display = how.display;
         display.lengthDecimals = f.decimals;
@@ -262,7 +262,7 @@ LabelText labelStation(Vec2 place, const StationFigures& figures, const Wording&
     });
 }
 
-LabelText labelPlace(Vec2 place, double height, Vec2 gradient, const Wording& how) {
+LabelText labelPlace(Vec2 place, double height, Vec2 gradient, const LabelWriting& how) {
     const Grade steepest = Grade::riseOverRun(geometry::length(gradient));
     const bool level = geometry::length(gradient) < 1e-9;
     const Angle down = level ? Angle::degrees(90) : geometry::azimuth({0, 0}, gradient * -1.0);
@@ -295,7 +295,7 @@ LabelText labelPlace(Vec2 place, double height, Vec2 gradient, const Wording& ho
     return out;
 }
 
-LabelText labelArea(Vec2 place, const AreaFigures& figures, const Wording& how) {
+LabelText labelArea(Vec2 place, const AreaFigures& figures, const LabelWriting& how) {
     const bool metric = how.display.unit == LengthUnit::Metre;
     return written(how, place, [&](const StyleField& f) -> std::string {
         switch (f.field) {
@@ -315,7 +315,7 @@ LabelText labelArea(Vec2 place, const AreaFigures& figures, const Wording& how) 
     });
 }
 
-LabelText labelControl(Vec2 place, const ControlFigures& figures, const Wording& how) {
+LabelText labelControl(Vec2 place, const ControlFigures& figures, const LabelWriting& how) {
     return written(how, place, [&](const StyleField& f) -> std::string {
         DisplaySettings display = how.display;
         display.lengthDecimals = f.decimals;

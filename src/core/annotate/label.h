@@ -43,7 +43,7 @@ struct LabelText {
 
 /// How a label writes: a style, the project's display, and words typed by hand that stand for the style's
 /// lines, one after the other: "Wall {distance} m" with fields in braces. Empty: the style's own.
-struct Wording {
+struct LabelWriting {
     const LabelStyle& style;
     const DisplaySettings& display;
     const std::string& words;
@@ -52,27 +52,27 @@ struct Wording {
 Result<void> checkWords(const std::string& words, LabelKind kind);
 
 /// Of a side from start to end, with the heights there where they are known.
-LabelText labelSegment(const geometry::Segment& segment, const Wording& how,
+LabelText labelSegment(const geometry::Segment& segment, const LabelWriting& how,
                        std::optional<double> startHeight = {}, std::optional<double> endHeight = {});
-LabelText labelPoint(const survey::SurveyPoint& point, const Wording& how);
+LabelText labelPoint(const survey::SurveyPoint& point, const LabelWriting& how);
 
 struct StationFigures {
     double station = 0;  ///< as it is read
     double offset = 0;   ///< positive to the right
     Angle direction;     ///< of travel
 };
-LabelText labelStation(geometry::Vec2 place, const StationFigures& figures, const Wording& how);
+LabelText labelStation(geometry::Vec2 place, const StationFigures& figures, const LabelWriting& how);
 
 /// A place on a surface (Contour, Spot or Slope by the style): its height, and the gradient there (height per
 /// unit to the east and to the north).
-LabelText labelPlace(geometry::Vec2 place, double height, geometry::Vec2 gradient, const Wording& how);
+LabelText labelPlace(geometry::Vec2 place, double height, geometry::Vec2 gradient, const LabelWriting& how);
 
 struct AreaFigures {
     std::string name;
     double area = 0;
     double perimeter = 0;
 };
-LabelText labelArea(geometry::Vec2 place, const AreaFigures& figures, const Wording& how);
+LabelText labelArea(geometry::Vec2 place, const AreaFigures& figures, const LabelWriting& how);
 
 struct ControlFigures {
     std::string line;
@@ -80,7 +80,7 @@ struct ControlFigures {
     std::optional<Grade> next;  ///< to the next control
     double distance = 0;        ///< along the line
 };
-LabelText labelControl(geometry::Vec2 place, const ControlFigures& figures, const Wording& how);
+LabelText labelControl(geometry::Vec2 place, const ControlFigures& figures, const LabelWriting& how);
 
 /// The direction or its opposite, so that text along it reads from the left or from below; up to 10° off
 /// upright it reads from below.

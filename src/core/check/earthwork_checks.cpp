@@ -33,7 +33,7 @@ void earthworks(const derive::Derived& derived, std::vector<Finding>& out) {
         for (const auto& stretch : result->batter.open) {
             const geometry::Vec2 middle = geometry::lerp(stretch.start.plan(), stretch.end.plan(), 0.5);
             if (!f.at) f.at = middle;
-            if (f.parts.size() < mostParts)
+            if (f.parts.size() < mostInstances)
                 f.parts.push_back({"from " + formatStation(stretch.from, display) + " to " +
                                        formatStation(stretch.to, display),
                                    middle});

@@ -31,7 +31,7 @@ struct Fix {
 };
 
 /// One of the many that a finding speaks of.
-struct Part {
+struct Instance {
     std::string text;
     geometry::Vec2 at;
 };
@@ -45,9 +45,9 @@ struct Finding {
     std::vector<ObjectId> objects;
     std::vector<std::string> names;  ///< of the objects, with the point or vertex
     std::vector<Fix> fixes;
-    std::vector<Part> parts = {};  ///< when it speaks of many: each of them, or the first 200
+    std::vector<Instance> parts = {};  ///< when it speaks of many: each of them, or the first 200
 };
-inline constexpr std::size_t mostParts = 200;
+inline constexpr std::size_t mostInstances = 200;
 
 /// Findings that were found before, kept as long as what they depend on is the same. Used by one thread at a
 /// time.

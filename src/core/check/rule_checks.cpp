@@ -155,7 +155,7 @@ private:
         f.text = "'" + document_.nameOf(id_) + "' has " + pointsText(trouble.points.size()) + what +
                  "point " + std::to_string(first + 1) + ": " + trouble.text;
         for (const std::size_t i : trouble.points) {
-            if (f.parts.size() == mostParts) break;
+            if (f.parts.size() == mostInstances) break;
             f.parts.push_back({"Point " + std::to_string(i + 1) + ": " + line_.vertices[i].problem,
                                line_.vertices[i].place});
         }
@@ -187,7 +187,7 @@ private:
         f.text = "'" + document_.nameOf(id_) + "' " + words(beyond.front());
         if (beyond.size() > 1) f.text += " and " + std::to_string(beyond.size() - 1) + " more";
         for (const auto& b : beyond) {
-            if (f.parts.size() == mostParts) break;
+            if (f.parts.size() == mostInstances) break;
             f.parts.push_back({words(b), middle(b)});
         }
         f.fixes.push_back(fixOf("Take the limits away", operations::setTypedLimits(id_, "")));
@@ -277,12 +277,12 @@ private:
     }
 
     /// Names every control and surface in the circle, this line first; each circle is told once.
-    void circle(std::size_t point, std::set<std::vector<std::pair<ObjectId, std::size_t>>>& told) {
+    void circle(std::size_t point, std::set<std::vector<std::pair<ObjectId, std::size_t>>>& known) {
         const auto& v = line_.vertices[point];
         std::vector<std::pair<ObjectId, std::size_t>> key;
         for (const auto& part : v.circle) key.emplace_back(part.object, part.vertex.value_or(0));
         std::sort(key.begin(), key.end());
-        if (!told.insert(key).second) return;
+        if (!known.insert(key).second) return;
         Finding f{
             kinds::heightRuleCircle, Severity::MustFix, {}, v.place, {}, {id_}, {document_.nameOf(id_)}, {}};
         auto around = v.circle;

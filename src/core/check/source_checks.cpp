@@ -146,7 +146,7 @@ void pointsOutsideEdge(const Derived& derived, std::vector<Finding>& out) {
                      quoted(document, s.object) + (outside.size() == 1 ? " lies" : " lie") +
                      " outside the edge of " + quoted(document, id) + " and take no part";
             for (const auto& ref : outside) {
-                if (f.parts.size() == mostParts) break;
+                if (f.parts.size() == mostInstances) break;
                 const auto& p = points->set[ref.index];
                 f.parts.push_back({"Point " + numberOf(p), p.plan});
             }

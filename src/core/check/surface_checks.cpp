@@ -190,7 +190,7 @@ void flatTriangles(const Derived& derived, ObjectId surface, const terrain::Tin&
         std::size_t count = 0;
         Vec2 at{};
         std::vector<Vec2> flips;
-        std::vector<Part> parts;
+        std::vector<Instance> parts;
     };
     std::map<ObjectId, OnOne> found;
     std::set<std::uint32_t> used;
@@ -202,7 +202,7 @@ void flatTriangles(const Derived& derived, ObjectId surface, const terrain::Tin&
         const auto corners = tin.triangle(t);
         const Vec2 centre = centreOf(corners);
         if (one.count++ == 0) one.at = centre;
-        if (one.parts.size() < mostParts)
+        if (one.parts.size() < mostInstances)
             one.parts.push_back({"Flat triangle " + std::to_string(one.count), centre});
         for (int i = 0; i < 3 && used.count(t) == 0; ++i) {
             const std::uint32_t n = tin.neighbour(t, i);
@@ -250,7 +250,7 @@ void rimNeedles(const Derived& derived, ObjectId surface, const terrain::Tin& ti
     if (definition.narrowest >= needle || definition.base) return;
     for (const auto& s : derive::expandedSources(document, definition))
         if (s.role == Role::Edge) return;  // the rim is where it was asked to be
-    std::vector<std::pair<double, Part>> needles;
+    std::vector<std::pair<double, Instance>> needles;
     std::size_t count = 0;
     for (std::uint32_t t = 0; t < tin.triangleCount(); ++t) {
         const auto c = tin.triangle(t);
@@ -268,14 +268,15 @@ void rimNeedles(const Derived& derived, ObjectId surface, const terrain::Tin& ti
         if (narrow >= needle) continue;
         ++count;
         needles.emplace_back(
-            narrow, Part{"Narrower than 1 : " + std::to_string(static_cast<int>(1 / std::max(narrow, 1e-9))),
-                         centreOf(c)});
+            narrow,
+            Instance{"Narrower than 1 : " + std::to_string(static_cast<int>(1 / std::max(narrow, 1e-9))),
+                     centreOf(c)});
     }
     if (count == 0) return;
     std::stable_sort(needles.begin(), needles.end(),
                      [](const auto& a, const auto& b) { return a.first < b.first; });
     auto f = about(document, kinds::rimNeedles, Severity::Note, surface, needles.front().second.at);
-    for (std::size_t i = 0; i < std::min(needles.size(), mostParts); ++i)
+    for (std::size_t i = 0; i < std::min(needles.size(), mostInstances); ++i)
         f.parts.push_back(needles[i].second);
     f.text = std::to_string(count) + (count == 1 ? " needle triangle" : " needle triangles") +
              " at the rim of '" + f.names.front() + "'";

@@ -10,9 +10,9 @@
 #include <unordered_map>
 #include <vector>
 
-#include "core/derive/knots.h"
+#include "core/derive/dependency_cycles.h"
 #include "core/derive/model.h"
-#include "core/linework/web.h"
+#include "core/linework/height_solver.h"
 #include "core/objects/line.h"
 
 namespace erdwerk::derive {
@@ -96,15 +96,15 @@ public:
     std::set<ObjectId> busyEarthworks;
 
 private:
-    friend class KnotSolver;
+    friend class CycleSolver;
     using Named = std::shared_ptr<const std::vector<ObjectId>>;
     linework::Surroundings surroundings();
     void readNames();
     void forgetWhatIsGone();
-    /// Another object each time something that the lines of a knot depend on is another.
+    /// Another object each time something that the lines of a cycle depend on is another.
     Input knotState(ObjectId member);
-    /// What a knot depends on and is not in it.
-    std::vector<Input> outsideOf(const std::vector<ObjectId>& knot);
+    /// What a cycle depends on and is not in it.
+    std::vector<Input> outsideOf(const std::vector<ObjectId>& cycle);
     /// Objects that the rules of a line name, each once.
     [[nodiscard]] const std::vector<ObjectId>& namedBy(ObjectId line) const;
     std::shared_ptr<const linework::ResolvedLine> otherLine(ObjectId id);
@@ -115,9 +115,9 @@ private:
     Result<linework::Line3D> onDesign(const DesignOf& of);
 
     std::unordered_map<std::uint64_t, Named> named_;
-    std::shared_ptr<const Knots> knots_;
-    std::map<ObjectId, Input> knotStates_;  ///< by the first of a knot, in this evaluation
-    linework::Web web_;
+    std::shared_ptr<const DependencyCycles> cycles_;
+    std::map<ObjectId, Input> knotStates_;  ///< by the first of a cycle, in this evaluation
+    linework::HeightSolver heights_;
     Memory& memory_;
     std::size_t computed_ = 0;
     bool cancelled_ = false;

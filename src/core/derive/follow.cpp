@@ -2,7 +2,7 @@
 
 #include "core/linework/drape.h"
 #include "core/linework/enclosure.h"
-#include "core/linework/web.h"
+#include "core/linework/height_solver.h"
 #include "core/route/design_line.h"
 
 namespace erdwerk::derive {

@@ -25,7 +25,7 @@ namespace erdwerk::derive {
 namespace {
 
 using annotate::LabelText;
-using annotate::Wording;
+using annotate::LabelWriting;
 
 LabelText nothing(std::string why) {
     LabelText out;
@@ -205,7 +205,7 @@ private:
 
     Evaluation& e_;
     const Label& label_;
-    Wording how_;
+    annotate::LabelWriting how_;
 };
 
 }  // namespace

@@ -2,9 +2,9 @@
 
 #include <algorithm>
 
+#include "core/derive/cycle_solver.h"
 #include "core/derive/evaluation.h"
 #include "core/derive/follow.h"
-#include "core/derive/knot_solver.h"
 #include "core/derive/line_result.h"
 #include "core/derive/route_result.h"
 #include "core/derive/surface_build.h"
@@ -22,7 +22,7 @@ linework::Surroundings Evaluation::surroundings() {
             return fail(ErrorCode::NotFound, "its surface is no longer in the project");
         const auto found = surface(on);
         if (!found) {
-            web_.closeCircle({on, std::nullopt});
+            heights_.closeCircle({on, std::nullopt});
             return fail(ErrorCode::Circular,
                         "the line takes its height from a surface that is made from the line");
         }
@@ -37,8 +37,8 @@ linework::Surroundings Evaluation::surroundings() {
         // Those that use each other are asked by control; all others as a whole, so that they are remembered.
         if (const auto it = out.lines.find(id); it != out.lines.end()) return it->second;
         const bool inKnot = asked.empty()
-                                ? knots_->of(id) != nullptr
-                                : asked.back().object == id || knots_->together(id, asked.back().object);
+                                ? cycles_->of(id) != nullptr
+                                : asked.back().object == id || cycles_->together(id, asked.back().object);
         return inKnot ? nullptr : line(id);
     };
     around.nameOf = [this](ObjectId id) { return document.nameOf(id); };
@@ -93,13 +93,13 @@ void Evaluation::readNames() {
         all.push_back(named);
         named_[id.value] = std::move(named);
     }
-    Memo& memo = memory_[{"knots", ObjectId{}}];
+    Memo& memo = memory_[{"cycles", ObjectId{}}];
     if (!memo.value || groups || memo.inputs != all)
         memo = {std::move(all),
                 {},
-                std::make_shared<const Knots>(
+                std::make_shared<const DependencyCycles>(
                     document, [this](ObjectId id) -> const std::vector<ObjectId>& { return namedBy(id); })};
-    knots_ = std::static_pointer_cast<const Knots>(memo.value);
+    cycles_ = std::static_pointer_cast<const DependencyCycles>(memo.value);
 }
 
 const std::vector<ObjectId>& Evaluation::namedBy(ObjectId id) const {
@@ -112,10 +112,10 @@ std::shared_ptr<const linework::ResolvedLine> Evaluation::otherLine(ObjectId id)
     return document.get<Line>(id) == nullptr ? nullptr : line(id);
 }
 
-std::vector<Input> Evaluation::outsideOf(const std::vector<ObjectId>& knot) {
+std::vector<Input> Evaluation::outsideOf(const std::vector<ObjectId>& cycle) {
     std::vector<Input> outside;
     const auto add = [&](ObjectId id) {
-        if (knots_->together(id, knot.front())) return;
+        if (cycles_->together(id, cycle.front())) return;
         if (document.get<Surface>(id) != nullptr)
             outside.push_back(surface(id));
         else if (document.get<Line>(id) != nullptr)
@@ -123,7 +123,7 @@ std::vector<Input> Evaluation::outsideOf(const std::vector<ObjectId>& knot) {
         else
             outside.push_back(survey(document.find(id)));
     };
-    for (const ObjectId id : knot) {
+    for (const ObjectId id : cycle) {
         if (const auto* surface = document.get<Surface>(id))
             for (const Source& s : expandedSources(document, *surface->definition)) add(s.object);
         else
@@ -133,21 +133,21 @@ std::vector<Input> Evaluation::outsideOf(const std::vector<ObjectId>& knot) {
 }
 
 Input Evaluation::knotState(ObjectId member) {
-    const auto& knot = *knots_->of(member);
-    auto& known = knotStates_[knot.front()];
+    const auto& cycle = *cycles_->of(member);
+    auto& known = knotStates_[cycle.front()];
     if (known) return known;
-    std::vector<Input> inputs = outsideOf(knot);
-    for (const ObjectId id : knot) {
+    std::vector<Input> inputs = outsideOf(cycle);
+    for (const ObjectId id : cycle) {
         const auto* surface = document.get<Surface>(id);
         inputs.push_back(surface != nullptr ? Input(surface->definition) : Input(document.find(id)));
     }
-    Memo& memo = memory_[{"knot", knot.front()}];
+    Memo& memo = memory_[{"cycle", cycle.front()}];
     if (!memo.value || memo.inputs != inputs) memo = {std::move(inputs), {}, std::make_shared<const int>(0)};
     return known = memo.value;
 }
 
 std::vector<Input> Evaluation::inputsOf(ObjectId id) {
-    if (knots_->of(id) != nullptr) return {document.find(id), knotState(id)};
+    if (cycles_->of(id) != nullptr) return {document.find(id), knotState(id)};
     std::vector<Input> inputs;
     inputs.reserve(1 + namedBy(id).size());
     inputs.push_back(document.find(id));
@@ -170,7 +170,7 @@ std::shared_ptr<const linework::ResolvedLine> Evaluation::solved(ObjectId id) {
     auto inputs = inputsOf(id);
     const auto before = last<linework::ResolvedLine>("line", id);
     return remembered<linework::ResolvedLine>("line", id, std::move(inputs), {}, [&] {
-        auto result = web_.finish(id);
+        auto result = heights_.finish(id);
         keepLast(result, before.get());
         return result;
     });
@@ -194,7 +194,7 @@ std::shared_ptr<const linework::ResolvedLine> Evaluation::following(ObjectId id)
     const auto* profile = design == nullptr ? nullptr : document.get<Profile>(design->profile);
     if (const auto* along = profile == nullptr ? nullptr : document.get<Alignment>(profile->alignment);
         along != nullptr && along->line == id) {
-        // Its own axis: the only circle that is no knot.
+        // Its own axis: the only circle that is no cycle.
         out.followed[id] = std::make_shared<const FollowedLine>(
             FollowedLine{document.get<Line>(id)->line, "its design lies on an alignment that follows it"});
         return solved(id);
@@ -228,7 +228,7 @@ std::shared_ptr<const linework::ResolvedLine> Evaluation::following(ObjectId id)
 }
 
 namespace {
-/// A damaged file may have a line follow itself; that is no knot, and nothing to work out.
+/// A damaged file may have a line follow itself; that is no cycle, and nothing to work out.
 bool followsOthers(const document::Document& document, ObjectId id) {
     if (!document.get<Line>(id)->follows) return false;
     const auto named = objects::references(document.find(id)->payload);
@@ -239,9 +239,9 @@ bool followsOthers(const document::Document& document, ObjectId id) {
 std::shared_ptr<const linework::ResolvedLine> Evaluation::line(ObjectId id) {
     if (const auto it = out.lines.find(id); it != out.lines.end()) return it->second;
     if (document.get<Line>(id) == nullptr) return nullptr;
-    const auto* knot = knots_->of(id);
-    if (knot != nullptr && KnotSolver(*this, *knot).run()) return out.lines.at(id);
-    auto result = knot == nullptr && followsOthers(document, id) ? following(id) : solved(id);
+    const auto* cycle = cycles_->of(id);
+    if (cycle != nullptr && CycleSolver(*this, *cycle).run()) return out.lines.at(id);
+    auto result = cycle == nullptr && followsOthers(document, id) ? following(id) : solved(id);
     out.lines[id] = result;
     return result;
 }

@@ -10,7 +10,7 @@ struct Model::State {
 };
 
 Evaluation::Evaluation(Memory& memory, const Document& of, const Context& with)
-    : document(of), context(with), web_(surroundings(), asked), memory_(memory) {
+    : document(of), context(with), heights_(surroundings(), asked), memory_(memory) {
     out.document = of;
     readNames();
 }

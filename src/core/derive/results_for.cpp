@@ -2,7 +2,7 @@
 #include <tuple>
 
 #include "core/derive/model.h"
-#include "core/linework/web.h"
+#include "core/linework/height_solver.h"
 #include "core/objects/line.h"
 
 namespace erdwerk::derive {

@@ -278,8 +278,8 @@ bool hasPlainRim(const terrain::Tin& tin) {
 
 /// The surface that an edit takes over; where it cannot be, why goes into the result.
 const terrain::TinLocator* takenOverBy(const SurfaceDefinition& definition, std::size_t edit,
-                                       const Beside& beside, SurfaceResult& result) {
-    const auto* other = beside.surfaceAt(definition.edits[edit].surface);
+                                       const BuildBasis& basis, SurfaceResult& result) {
+    const auto* other = basis.surfaceAt(definition.edits[edit].surface);
     if (other == nullptr)
         result.editProblems.emplace_back(edit, "the surface to take over is not there");
     else if (!hasPlainRim(other->tin()))
@@ -290,13 +290,13 @@ const terrain::TinLocator* takenOverBy(const SurfaceDefinition& definition, std:
 }
 
 /// Those that are on, in order; why one does not apply goes into the result.
-void applyEdits(const SurfaceDefinition& definition, const Beside& beside, terrain::Tin& tin,
+void applyEdits(const SurfaceDefinition& definition, const BuildBasis& basis, terrain::Tin& tin,
                 SurfaceResult& result) {
     for (std::size_t k = 0; k < definition.edits.size(); ++k) {
         const SurfaceEdit& edit = definition.edits[k];
         if (!edit.on) continue;
         if (edit.edit.kind == terrain::EditKind::TakeOver) {
-            if (const auto* other = takenOverBy(definition, k, beside, result))
+            if (const auto* other = takenOverBy(definition, k, basis, result))
                 tin = terrain::takenOver(tin, other->tin());
             continue;
         }
@@ -315,20 +315,20 @@ bool onlyTakesOver(const SurfaceDefinition& definition) {
 }
 
 /// A finished surface, from the one that it begins with.
-SurfaceResult patchedSurface(const SurfaceDefinition& definition, const Beside& beside) {
+SurfaceResult patchedSurface(const SurfaceDefinition& definition, const BuildBasis& basis) {
     SurfaceResult result;
-    terrain::Patch patch(beside.base->locator);
+    terrain::Patch patch(basis.base->locator);
     for (std::size_t k = 0; k < definition.edits.size(); ++k)
         if (definition.edits[k].on)
-            if (const auto* other = takenOverBy(definition, k, beside, result)) patch.takeOver(other->tin());
+            if (const auto* other = takenOverBy(definition, k, basis, result)) patch.takeOver(other->tin());
     auto patched = std::move(patch).finish();
-    const auto& base = beside.base->locator;
+    const auto& base = basis.base->locator;
     result.points = base->tin().vertexCount();
     if (patched.locator->tin().empty()) {
         result.problem = "no triangle is left";
         return result;
     }
-    result.figures = terrain::figuresAfter(beside.base->figures, base->tin(), patched.gone,
+    result.figures = terrain::figuresAfter(basis.base->figures, base->tin(), patched.gone,
                                            patched.locator->tin(), patched.fresh);
     result.locator = patched.locator;
     result.patch = std::make_shared<const SurfacePatch>(
@@ -339,15 +339,15 @@ SurfaceResult patchedSurface(const SurfaceDefinition& definition, const Beside& 
 }  // namespace
 
 Result<SurfaceResult> buildSurface(const SurfaceDefinition& definition, std::vector<ResolvedSource> sources,
-                                   const Beside& beside, const Context& context) {
+                                   const BuildBasis& basis, const Context& context) {
     SurfaceBuilder builder(definition, context);
-    const bool hasBase = beside.base != nullptr && beside.base->locator;
+    const bool hasBase = basis.base != nullptr && basis.base->locator;
     if (!definition.imported && definition.base && hasBase && onlyTakesOver(definition))
-        return patchedSurface(definition, beside);
+        return patchedSurface(definition, basis);
     const auto begin = [&]() -> Result<terrain::Tin> {
         if (definition.imported) return *definition.imported;
-        if (!definition.base) return builder.fromSources(std::move(sources), beside.before);
-        return hasBase ? Result<terrain::Tin>(beside.base->locator->tin())
+        if (!definition.base) return builder.fromSources(std::move(sources), basis.before);
+        return hasBase ? Result<terrain::Tin>(basis.base->locator->tin())
                        : badInput("the surface that it begins with is not there");
     };
     Result<terrain::Tin> tin = begin();
@@ -359,7 +359,7 @@ Result<SurfaceResult> buildSurface(const SurfaceDefinition& definition, std::vec
         return result;
     }
     if (definition.imported || definition.base) result.points = tin->vertexCount();
-    applyEdits(definition, beside, *tin, result);
+    applyEdits(definition, basis, *tin, result);
     if (tin->empty()) {
         result.problem = "no triangle is left: check the boundary, the openings and the longest edge";
         return result;

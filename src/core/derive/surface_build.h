@@ -36,7 +36,7 @@ struct SurfaceWork {
 };
 
 /// What a surface is built from beside its sources.
-struct Beside {
+struct BuildBasis {
     const SurfaceResult* before = nullptr;  ///< its last result; may be null
     const SurfaceResult* base = nullptr;    ///< of the surface that it begins with; may be null
     /// Other surfaces, for edits that take one over; may give null.
@@ -46,7 +46,7 @@ struct Beside {
 /// Fails with Cancelled only: why there is no surface stands in the result. A surface that begins with
 /// another and only takes over costs a copy of that one and what is exchanged.
 Result<SurfaceResult> buildSurface(const SurfaceDefinition& definition, std::vector<ResolvedSource> sources,
-                                   const Beside& beside, const Context& context);
+                                   const BuildBasis& basis, const Context& context);
 
 /// Clouds and rasters among the sources, all their points that take part.
 Result<std::vector<geometry::Vec3>> densePlaces(const std::vector<ResolvedSource>& sources,

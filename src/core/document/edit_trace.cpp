@@ -390,8 +390,8 @@ std::vector<Accepted> carriedAccepted(const std::vector<Accepted>& all, const Ed
 
 }  // namespace
 
-Document carried(const Document& before, const Document& after, const EditTrace& trace,
-                 std::vector<std::string>* lost) {
+Document withPartsCarried(const Document& before, const Document& after, const EditTrace& trace,
+                          std::vector<std::string>* lost) {
     if (trace.empty()) return after;
     Document out = after;
     for (const auto& [id, object] : after.objects()) {

@@ -63,7 +63,7 @@ private:
 /// The edited document with all that names parts of objects carried along; what named a part that is gone is
 /// gone, and `lost` says so in words ("label Plot course 1", "accepted finding"). `before` is the document
 /// the edit was given, `trace` that of both.
-Document carried(const Document& before, const Document& after, const EditTrace& trace,
-                 std::vector<std::string>* lost = nullptr);
+Document withPartsCarried(const Document& before, const Document& after, const EditTrace& trace,
+                          std::vector<std::string>* lost = nullptr);
 
 }  // namespace erdwerk::document

@@ -91,7 +91,7 @@ Result<Performed> perform(const std::string& what, const Edit& edit, const Docum
     const Document followed = withPointsTied(newest, withShapesFollowing(newest, edited->document));
     auto trace = std::make_shared<EditTrace>(newest, followed);
     std::vector<std::string> lost;
-    Document next = carried(newest, followed, *trace, &lost);
+    Document next = withPartsCarried(newest, followed, *trace, &lost);
     // An id that was given out stays so.
     next = withLostAnchors(newest, std::move(next)).withNextId(newest.nextId());
     trace->endsWith(next);

@@ -5,7 +5,7 @@
 
 #include "core/base/display.h"
 #include "core/base/notation.h"
-#include "core/linework/web.h"
+#include "core/linework/height_solver.h"
 
 namespace erdwerk::earthwork {
 

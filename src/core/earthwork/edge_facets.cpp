@@ -65,7 +65,7 @@ Result<void> checkCrossings(const Edge& edge) {
 }
 
 /// A part of a side along which faces go one way; 0: the edge lies on its target.
-struct Part {
+struct SideStretch {
     std::size_t side = 0;
     double from = 0;  ///< along the side
     double to = 0;
@@ -99,7 +99,7 @@ public:
     }
 
     /// A side, divided where its faces turn from rising to falling.
-    void divide(std::size_t side, std::vector<Part>& out) const {
+    void divide(std::size_t side, std::vector<SideStretch>& out) const {
         const double size = length(side);
         if (const auto* rise = std::get_if<ToRise>(&shape_.target))
             return out.push_back({side, 0, size, rise->rise > 0 ? 1 : -1, false});
@@ -150,7 +150,7 @@ private:
             }
         return isAbove ? 1 : (isBelow ? -1 : 0);
     }
-    static void add(Part part, std::vector<Part>& out) {
+    static void add(SideStretch part, std::vector<SideStretch>& out) {
         if (!(part.to > part.from)) return;
         if (!out.empty() && out.back().side == part.side && out.back().way == part.way &&
             out.back().off == part.off) {
@@ -161,7 +161,7 @@ private:
     }
     /// The target lies by a and b above the edge at both ends.
     static void stretch(std::size_t side, double from, double a, double to, double b,
-                        std::vector<Part>& out) {
+                        std::vector<SideStretch>& out) {
         const auto wayOf = [](double v) { return std::abs(v) <= tiny ? 0 : (v > 0 ? 1 : -1); };
         const int wayA = wayOf(a);
         const int wayB = wayOf(b);
@@ -184,17 +184,17 @@ public:
 
     Result<EdgeFacets> run() {
         out_.closed = edge_.closed;
-        std::vector<std::vector<Part>> ofSide(sides_.count());
+        std::vector<std::vector<SideStretch>> ofSide(sides_.count());
         tbb::parallel_for(std::size_t{0}, ofSide.size(), [&](std::size_t k) { sides_.divide(k, ofSide[k]); });
-        std::vector<Part> parts;
+        std::vector<SideStretch> parts;
         for (std::size_t k = 0; k < ofSide.size(); ++k) {
             distances_.push_back(out_.length);
             out_.length += sides_.length(k);
             parts.insert(parts.end(), ofSide[k].begin(), ofSide[k].end());
         }
-        for (const Part& part : parts) addCorner(part);
+        for (const SideStretch& part : parts) addCorner(part);
         if (!edge_.closed) out_.edge.push_back(edge_.corners.back());
-        for (const Part& part : parts) {
+        for (const SideStretch& part : parts) {
             if (part.off) out_.none.push_back(stretchOf(part));
             if (part.way == 0) continue;
             if (auto done = addSide(part); !done) return tl::unexpected(done.error());
@@ -210,11 +210,11 @@ private:
         return along <= 0 ? sides_.start(side)
                           : Vec3{p.x, p.y, sides_.start(side).z + sides_.grade(side) * along};
     }
-    [[nodiscard]] EdgeStretch stretchOf(const Part& p) const {
+    [[nodiscard]] EdgeStretch stretchOf(const SideStretch& p) const {
         return {distances_[p.side] + p.from, distances_[p.side] + p.to, placeOn(p.side, p.from),
                 placeOn(p.side, p.to)};
     }
-    void addCorner(const Part& part) { out_.edge.push_back(placeOn(part.side, part.from)); }
+    void addCorner(const SideStretch& part) { out_.edge.push_back(placeOn(part.side, part.from)); }
 
     /// Slopes at a distance along the edge.
     [[nodiscard]] double slopeAt(double distance, int way) const {
@@ -247,7 +247,7 @@ private:
     }
 
     /// Where slopes change along the side it is divided, and more finely while they pass into others.
-    Result<void> addSide(const Part& part) {
+    Result<void> addSide(const SideStretch& part) {
         const double base = distances_[part.side];
         std::vector<double> cuts{part.from, part.to};
         for (const SlopeChange& c : shape_.changes)
@@ -270,7 +270,8 @@ private:
 
     /// While the slope changes the face is a ruled one: it is made of pairs of triangles, so many that they
     /// are within the sagitta of it.
-    Result<void> addChange(const Part& part, double from, double to, double slopeFrom, double slopeTo) {
+    Result<void> addChange(const SideStretch& part, double from, double to, double slopeFrom,
+                           double slopeTo) {
         double reach = 1;
         for (const double slope : {slopeFrom, slopeTo})
             for (const double at : {from, to}) {
@@ -334,11 +335,11 @@ private:
         const bool outside = turn < 0 || turnsBack;
         const auto meeting = turnsBack ? std::nullopt : meetingFlank(a, b, corner);
         // Steps that fall with a falling edge need not meet in one line: such a corner is round.
-        const bool oneWay = meeting && leansOneWay(*meeting) && leansOneWay(carried(*meeting, a, b));
+        const bool oneWay = meeting && leansOneWay(*meeting) && leansOneWay(flankOn(*meeting, a, b));
         if (outside && (!oneWay || shape_.corners == linework::OutsideCorner::Round))
             return fan(a, b, corner, cone);
         if (!meeting || !oneWay) return;
-        const Flank there = carried(*meeting, a, b);
+        const Flank there = flankOn(*meeting, a, b);
         // At an inside corner faces are cut where they meet later, unless that leans over the end of a side.
         if (!outside && !leansTo(*meeting, 1) && !leansTo(there, -1)) return;
         a.last = *meeting;

@@ -162,7 +162,7 @@ bool leansOneWay(const Flank& flank) {
     return !leansTo(flank, 1) || !leansTo(flank, -1);
 }
 
-Flank carried(const Flank& flank, const Facet& from, const Facet& to) {
+Flank flankOn(const Flank& flank, const Facet& from, const Facet& to) {
     Flank out;
     out.isMeeting = flank.isMeeting;
     for (const Along& k : flank.knots) out.knots.push_back(to.own(from.place(k)));

@@ -82,6 +82,6 @@ bool leansTo(const Flank& flank, double side);
 bool leansOneWay(const Flank& flank);
 
 /// The same flank in another face's coordinates.
-Flank carried(const Flank& flank, const Facet& from, const Facet& to);
+Flank flankOn(const Flank& flank, const Facet& from, const Facet& to);
 
 }  // namespace erdwerk::earthwork

@@ -86,6 +86,6 @@ struct Replayed {
 Replayed replay(const std::string& path, const SaveMark& save, const document::Document& document);
 
 /// Copies the journal to another name beside it, which is returned: NAME.erdwerk-journal-kept-1.jsonl …
-Result<std::string> keepAside(const std::string& path);
+Result<std::string> setAside(const std::string& path);
 
 }  // namespace erdwerk::format

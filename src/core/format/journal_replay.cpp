@@ -136,17 +136,17 @@ Replayed replay(const std::string& path, const SaveMark& save, const Document& d
     return Reader(path, save, document).run(*text);
 }
 
-Result<std::string> keepAside(const std::string& path) {
+Result<std::string> setAside(const std::string& path) {
     const std::filesystem::path whole(path);
     for (int i = 1;; ++i) {
-        const std::string aside = (whole.parent_path() / (whole.stem().string() + "-kept-" +
-                                                          std::to_string(i) + whole.extension().string()))
-                                      .string();
+        const std::string kept = (whole.parent_path() / (whole.stem().string() + "-kept-" +
+                                                         std::to_string(i) + whole.extension().string()))
+                                     .string();
         std::error_code error;
-        if (std::filesystem::exists(aside, error)) continue;
-        std::filesystem::copy_file(path, aside, error);
+        if (std::filesystem::exists(kept, error)) continue;
+        std::filesystem::copy_file(path, kept, error);
         if (error) return fail(ErrorCode::Io, "cannot be kept under another name: " + error.message(), path);
-        return aside;
+        return kept;
     }
 }
 

@@ -16,18 +16,18 @@ constexpr std::string_view journalEnding = "-journal.jsonl";
 
 }  // namespace
 
-Result<void> Keeper::keepOldAside(std::string* keptAs) {
+Result<void> Keeper::setOldAside(std::string* keptAs) {
     std::error_code ignored;
     if (!std::filesystem::exists(journalPath(base_), ignored)) return {};
-    auto aside = keepAside(journalPath(base_));
-    if (!aside) return tl::unexpected(aside.error());
-    if (keptAs != nullptr) *keptAs = *aside;
+    auto kept = setAside(journalPath(base_));
+    if (!kept) return tl::unexpected(kept.error());
+    if (keptAs != nullptr) *keptAs = *kept;
     return {};
 }
 
 void Keeper::startJournal(const Document& current, const Replayed* replayed) {
     Result<void> done;
-    if (oldJournalStays_) done = keepOldAside(nullptr);
+    if (oldJournalStays_) done = setOldAside(nullptr);
     if (done) {
         oldJournalStays_ = false;
         auto journal =
@@ -69,8 +69,8 @@ Result<Keeper::Opened> Keeper::open(const std::string& given) {
     const bool busy = !locked && locked.error().code == ErrorCode::Busy;
     if (lock_) removeLeftovers(path);
     if (!busy && replayed.incomplete()) {
-        auto aside = keepOldAside(&out.recovery.keptAs);
-        oldJournalStays_ = !aside;
+        auto kept = setOldAside(&out.recovery.keptAs);
+        oldJournalStays_ = !kept;
     }
     if (busy) {
         state_ = State::ReadOnly;

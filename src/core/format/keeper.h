@@ -72,7 +72,7 @@ public:
 
 private:
     void startJournal(const document::Document& current, const Replayed* replayed);
-    Result<void> keepOldAside(std::string* keptAs);
+    Result<void> setOldAside(std::string* keptAs);
 
     State state_ = State::Closed;
     std::string reason_;

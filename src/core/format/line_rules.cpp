@@ -11,66 +11,67 @@ using linework::HeightRule;
 using linework::Line3D;
 using linework::LineVertex;
 
-std::string LineWeb::nameOf(ObjectId id) const {
+std::string LinkedLines::nameOf(ObjectId id) const {
     const std::size_t at = static_cast<std::size_t>(id.value) - 1;
     if (at < lines.size()) return lines[at].name;
     return at - lines.size() < others.size() ? others[at - lines.size()] : std::string();
 }
 
-linework::RuleNames LineWeb::names() const {
+linework::RuleNames LinkedLines::names() const {
     linework::RuleNames out;
     out.nameOf = [this](ObjectId id) { return nameOf(id); };
     return out;
 }
 
-Result<LineWeb> lineWeb(std::vector<VectorLine> lines, const std::vector<std::string>& surfaces) {
-    LineWeb web{std::move(lines), surfaces};
+Result<LinkedLines> linkedLines(std::vector<VectorLine> lines, const std::vector<std::string>& surfaces) {
+    LinkedLines linked{std::move(lines), surfaces};
     const auto idOf = [&](const auto& list, const auto& name, std::size_t before) {
         const auto it = std::find_if(list.begin(), list.end(), name);
         return it == list.end() ? ObjectId{}
                                 : ObjectId{before + static_cast<std::size_t>(it - list.begin()) + 1};
     };
-    auto names = web.names();
+    auto names = linked.names();
     names.surfaceNamed = [&](const std::string& name) {
         const auto known = idOf(
-            surfaces, [&](const std::string& s) { return s == name; }, web.lines.size());
+            surfaces, [&](const std::string& s) { return s == name; }, linked.lines.size());
         return known;
     };
     names.lineNamed = [&](const std::string& name) {
         if (const auto id = idOf(
-                web.lines, [&](const VectorLine& l) { return l.name == name; }, 0))
+                linked.lines, [&](const VectorLine& l) { return l.name == name; }, 0))
             return id;
         if (const auto id = idOf(
-                web.others, [&](const std::string& s) { return s == name; }, web.lines.size()))
+                linked.others, [&](const std::string& s) { return s == name; }, linked.lines.size()))
             return id;
-        web.others.push_back(name);
-        return ObjectId{web.lines.size() + web.others.size()};
+        linked.others.push_back(name);
+        return ObjectId{linked.lines.size() + linked.others.size()};
     };
-    for (auto& line : web.lines) {
+    for (auto& line : linked.lines) {
         if (line.rules.empty()) continue;
         auto ruled = linework::withRules(line.line, line.rules, names);
         if (!ruled) return badInput(line.where + ": " + ruled.error().text, line.file, 1);
         line.line = std::move(*ruled);
     }
-    return web;
+    return linked;
 }
 
 std::vector<linework::ResolvedLine> solved(
-    const LineWeb& web, const std::vector<std::shared_ptr<const terrain::TinLocator>>& surfaces) {
+    const LinkedLines& linked, const std::vector<std::shared_ptr<const terrain::TinLocator>>& surfaces) {
     linework::AskedParts asked;
     linework::Surroundings around;
     around.surface = [&](ObjectId id, geometry::Vec2 p) -> Result<std::optional<double>> {
-        const std::size_t at = static_cast<std::size_t>(id.value) - web.lines.size() - 1;
+        const std::size_t at = static_cast<std::size_t>(id.value) - linked.lines.size() - 1;
         return surfaces.at(at)->heightAt(p);
     };
     around.line = [&](ObjectId id) -> const Line3D* {
-        return id && id.value <= web.lines.size() ? &web.lines[static_cast<std::size_t>(id.value) - 1].line
-                                                  : nullptr;
+        return id && id.value <= linked.lines.size()
+                   ? &linked.lines[static_cast<std::size_t>(id.value) - 1].line
+                   : nullptr;
     };
-    around.nameOf = [&](ObjectId id) { return web.nameOf(id); };
-    linework::Web heights(std::move(around), asked);
+    around.nameOf = [&](ObjectId id) { return linked.nameOf(id); };
+    linework::HeightSolver heights(std::move(around), asked);
     std::vector<linework::ResolvedLine> out;
-    for (std::size_t i = 0; i < web.lines.size(); ++i) out.push_back(heights.finish({i + 1}));
+    for (std::size_t i = 0; i < linked.lines.size(); ++i) out.push_back(heights.finish({i + 1}));
     return out;
 }
 

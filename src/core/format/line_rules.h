@@ -7,14 +7,14 @@
 #include <vector>
 
 #include "core/format/vector_file.h"
-#include "core/linework/web.h"
+#include "core/linework/height_solver.h"
 #include "core/terrain/locator.h"
 
 namespace erdwerk::format {
 
 /// Lines of files with their rules. The line at i goes by the id i + 1; behind the lines come the surfaces,
 /// and behind those what is named and not there.
-struct LineWeb {
+struct LinkedLines {
     std::vector<VectorLine> lines;
     std::vector<std::string> others;  ///< names of surfaces, and of what is not there
     [[nodiscard]] std::string nameOf(ObjectId id) const;
@@ -23,11 +23,11 @@ struct LineWeb {
 
 /// Lines without rules keep the heights of their coordinates. Of lines with one name the first is meant.
 /// BadInput names file, feature and entry of what cannot be read.
-Result<LineWeb> lineWeb(std::vector<VectorLine> lines, const std::vector<std::string>& surfaces = {});
+Result<LinkedLines> linkedLines(std::vector<VectorLine> lines, const std::vector<std::string>& surfaces = {});
 
-/// All lines, worked out; `surfaces` are those of lineWeb, in that order.
+/// All lines, worked out; `surfaces` are those of linkedLines, in that order.
 std::vector<linework::ResolvedLine> solved(
-    const LineWeb& web, const std::vector<std::shared_ptr<const terrain::TinLocator>>& surfaces = {});
+    const LinkedLines& linked, const std::vector<std::shared_ptr<const terrain::TinLocator>>& surfaces = {});
 
 /// A line for a file: corners and grade points are vertices of what is drawn, arcs chords unless `arcs`, and
 /// `rules` says what they are.

@@ -5,11 +5,12 @@
 
 namespace erdwerk::format {
 
-Result<std::pair<std::string, route::Marking>> readMarking(const std::string& path) {
+Result<std::pair<std::string, route::MarkingSettings>> readMarking(const std::string& path) {
     return readNamed(path, "Marking", markingFromJson);
 }
 
-Result<void> writeMarking(const std::string& path, const std::string& name, const route::Marking& marking) {
+Result<void> writeMarking(const std::string& path, const std::string& name,
+                          const route::MarkingSettings& marking) {
     return writeNamed(path, name, markingJson(marking));
 }
 

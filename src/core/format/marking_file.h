@@ -12,7 +12,8 @@
 namespace erdwerk::format {
 
 /// Name and marking. BadInput with file and reason (a JSON error with its line).
-Result<std::pair<std::string, route::Marking>> readMarking(const std::string& path);
-Result<void> writeMarking(const std::string& path, const std::string& name, const route::Marking& marking);
+Result<std::pair<std::string, route::MarkingSettings>> readMarking(const std::string& path);
+Result<void> writeMarking(const std::string& path, const std::string& name,
+                          const route::MarkingSettings& marking);
 
 }  // namespace erdwerk::format

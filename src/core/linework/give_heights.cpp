@@ -283,7 +283,7 @@ private:
                 out.vertices.push_back(v);
             }
         };
-        bool told = false;
+        bool said = false;
         for (std::size_t i = 0; i < line.vertices.size(); ++i) {
             const double d = at.vertices[i].distance;
             addGrades(d);
@@ -293,8 +293,8 @@ private:
             if (isGiven) {
                 v.rule = FixedHeight{given[next++].height};
             } else if (given.empty()) {
-                v.rule = missing(l, i, told ? nullptr : "nothing gives this line a height", otherwise);
-                told = true;
+                v.rule = missing(l, i, said ? nullptr : "nothing gives this line a height", otherwise);
+                said = true;
             } else if ((d > first && d < last) || (line.closed && given.size() > 1)) {
                 v.rule = Interpolated{};
             } else {

@@ -4,7 +4,7 @@
 #include <functional>
 #include <vector>
 
-#include "core/linework/web.h"
+#include "core/linework/height_solver.h"
 
 namespace erdwerk::linework {
 

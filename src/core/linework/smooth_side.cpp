@@ -49,9 +49,9 @@ Angle azimuthOf(Vec2 direction) {
 }
 
 /// The corners that are no joints, and what lies between each and the next.
-class Knots {
+class SplineKnots {
 public:
-    explicit Knots(const Line3D& line) : line_(line), corners_(cornersOf(line)) {
+    explicit SplineKnots(const Line3D& line) : line_(line), corners_(cornersOf(line)) {
         const std::size_t n = corners_.size();
         const auto isJoint = [&](std::size_t c) { return line.vertices[corners_[c]].joint; };
         const auto loose = [&](std::size_t c) {
@@ -122,7 +122,7 @@ private:
 /// Unit tangents at the ends of a side; nothing where the line turns back.
 using EndTangent = std::function<std::optional<Vec2>(std::size_t knot, bool atEnd)>;
 
-void refitSide(Line3D& line, const Knots& knots, std::size_t k, const EndTangent& tangent) {
+void refitSide(Line3D& line, const SplineKnots& knots, std::size_t k, const EndTangent& tangent) {
     const auto joint = knots.joint(k);
     if (!joint) return;
     const auto from = tangent(k, false);
@@ -164,7 +164,7 @@ std::optional<std::vector<Vec2>> smoothTangents(const std::vector<Vec2>& corners
 }
 
 std::optional<std::size_t> jointOf(const Line3D& line, std::size_t corner) {
-    const Knots knots(line);
+    const SplineKnots knots(line);
     const auto side = knots.sideOf(corner);
     return side ? knots.joint(*side) : std::nullopt;
 }
@@ -173,7 +173,7 @@ void refitSmooth(Line3D& line, std::size_t corner) {
     if (std::none_of(line.vertices.begin(), line.vertices.end(), [](const auto& v) { return v.joint; }))
         return;
     const Line3D before = line;
-    const Knots knots(before);
+    const SplineKnots knots(before);
     const auto at = knots.sideOf(corner);
     if (!at || knots.size() < 2) return;
     // The tangents at the corner and its neighbours depend on it; those beyond stay as they are.
@@ -195,7 +195,7 @@ void refitSmooth(Line3D& line, std::size_t corner) {
 Result<Line3D> withSmoothSide(const Line3D& line, std::size_t segment) {
     const auto corners = cornersOf(line);
     if (segment >= planPath(line).size()) return badInput("the line has no such side");
-    const Knots knots(line);
+    const SplineKnots knots(line);
     const std::size_t start = corners[segment];
     if (knots.isJoint(start) || jointOf(line, start)) return badInput("this side is smooth already");
     auto next = insertCorner(line, segment, 0.5);
@@ -220,7 +220,7 @@ void dropLooseJoints(Line3D& line) {
     if (std::none_of(line.vertices.begin(), line.vertices.end(), [](const auto& v) { return v.joint; }))
         return;
     const Line3D before = line;
-    const Knots knots(before);
+    const SplineKnots knots(before);
     for (std::size_t k = 0; k < knots.size(); ++k) line.vertices[knots.vertex(k)].joint = false;
 }
 

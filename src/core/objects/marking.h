@@ -7,7 +7,7 @@
 namespace erdwerk::objects {
 
 struct Marking {
-    route::Marking marking;
+    route::MarkingSettings marking;
     friend bool operator==(const Marking&, const Marking&) = default;
 };
 

@@ -1,8 +1,8 @@
 #pragma once
 // What a person does to 3D lines, as edits: split, join, drape, reverse, draw, continue, give heights.
 
+#include "core/linework/height_solver.h"
 #include "core/linework/rule_list.h"
-#include "core/linework/web.h"
 #include "core/operations/edit.h"
 
 namespace erdwerk::operations {

@@ -6,7 +6,7 @@
 
 namespace erdwerk::operations {
 
-Edit saveMarking(const std::string& name, const route::Marking& marking, ObjectId alignment) {
+Edit saveMarking(const std::string& name, const route::MarkingSettings& marking, ObjectId alignment) {
     return [=](const Document& d) -> Result<Edited> {
         const std::string by(trimmed(name));
         if (by.empty()) return badInput("type a name for the marking");
@@ -21,32 +21,32 @@ Edit saveMarking(const std::string& name, const route::Marking& marking, ObjectI
     };
 }
 
-Edit changeOwnMarking(ObjectId marking, std::function<Result<void>(route::Marking&)> change) {
+Edit changeOwnMarking(ObjectId marking, std::function<Result<void>(route::MarkingSettings&)> change) {
     return [marking, change = std::move(change)](const Document& d) -> Result<Edited> {
         const auto* own = d.get<objects::Marking>(marking);
         if (own == nullptr) return badInput("the marking is gone");
-        route::Marking next = own->marking;
+        route::MarkingSettings next = own->marking;
         if (auto done = change(next); !done) return tl::unexpected(done.error());
         if (auto valid = route::validate(next); !valid) return tl::unexpected(valid.error());
         return d.withPayload(marking, objects::Marking{next});
     };
 }
 
-Edit changeMarking(ObjectId alignment, std::function<Result<void>(route::Marking&)> change) {
+Edit changeMarking(ObjectId alignment, std::function<Result<void>(route::MarkingSettings&)> change) {
     return [alignment, change = std::move(change)](const Document& d) -> Result<Edited> {
         const auto* a = d.get<objects::Alignment>(alignment);
         if (a == nullptr) return badInput("the alignment is gone");
         if (d.get<objects::Marking>(a->marking) != nullptr) return changeOwnMarking(a->marking, change)(d);
-        route::Marking next = markingOf(d, *a);
+        route::MarkingSettings next = markingOf(d, *a);
         if (auto done = change(next); !done) return tl::unexpected(done.error());
         const auto name = document::freshName<objects::Marking>(d, "Marking of " + d.nameOf(alignment));
         return saveMarking(name, next, alignment)(d);
     };
 }
 
-route::Marking markingOf(const document::Document& document, const objects::Alignment& alignment) {
+route::MarkingSettings markingOf(const document::Document& document, const objects::Alignment& alignment) {
     if (const auto* own = document.get<objects::Marking>(alignment.marking)) return own->marking;
-    route::Marking out = route::defaultMarking(document.settings().display.unit);
+    route::MarkingSettings out = route::defaultMarking(document.settings().display.unit);
     out.small = alignment.tickInterval;
     out.large = 5 * alignment.tickInterval;
     return out;

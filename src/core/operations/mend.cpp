@@ -4,9 +4,9 @@
 #include <limits>
 
 #include "core/linework/edit.h"
+#include "core/linework/height_solver.h"
 #include "core/linework/line3d.h"
 #include "core/linework/pieces.h"
-#include "core/linework/web.h"
 #include "core/objects/line.h"
 #include "core/operations/lines.h"
 #include "core/operations/with.h"

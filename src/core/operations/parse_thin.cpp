@@ -3,8 +3,8 @@
 
 namespace erdwerk::operations {
 
-Result<linework::ThinOptions> parseThin(const std::string& text) {
-    linework::ThinOptions out;
+Result<linework::ThinLineOptions> parseThin(const std::string& text) {
+    linework::ThinLineOptions out;
     std::size_t at = 0;
     const std::string words = text + " ";
     while (at < words.size()) {

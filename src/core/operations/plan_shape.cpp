@@ -253,7 +253,7 @@ Edit joinLines(const Results& seen, ObjectId first, ObjectId second, const JoinO
             // goes.
             const Document with = withLine(document, first, next->line).withoutOnly(second);
             const document::EditTrace trace(document, with);
-            return Edited(document::carried(document, with, trace).withoutUsesOf(second), {},
+            return Edited(document::withPartsCarried(document, with, trace).withoutUsesOf(second), {},
                           whatBecame(document, {*next}));
         });
 }
@@ -350,7 +350,7 @@ Edit smoothLine(const Results& seen, ObjectId line) {
 }
 
 document::LongEdit thinLines(const Results& seen, const std::vector<ObjectId>& lines,
-                             const linework::ThinOptions& options) {
+                             const linework::ThinLineOptions& options) {
     return document::onlyWhileSame(
         seen->document, lines, [=](const Document& document, const Context& context) -> Result<Edited> {
             Document d = document;
@@ -365,7 +365,7 @@ document::LongEdit thinLines(const Results& seen, const std::vector<ObjectId>& l
                 const auto* resolved = Derived::in(seen->lines, id);
                 if (!own) return tl::unexpected(own.error());
                 if (resolved == nullptr) continue;
-                auto thin = linework::thinned((*own)->line, *resolved, options, surroundings(*seen));
+                auto thin = linework::thinnedLine((*own)->line, *resolved, options, surroundings(*seen));
                 if (!thin) return tl::unexpected(thin.error());
                 before += thin->before;
                 gone += thin->gone;

@@ -5,7 +5,7 @@
 #include "core/linework/reach.h"
 #include "core/linework/reshape.h"
 #include "core/linework/smooth.h"
-#include "core/linework/thin.h"
+#include "core/linework/thin_line.h"
 #include "core/operations/lines.h"
 
 namespace erdwerk::operations {
@@ -49,9 +49,9 @@ Edit setSideSmooth(ObjectId line, std::size_t segment);
 Edit fitArc(const Results& seen, ObjectId line, std::size_t firstCorner, std::size_t lastCorner);
 Edit smoothLine(const Results& seen, ObjectId line);
 document::LongEdit thinLines(const Results& seen, const std::vector<ObjectId>& lines,
-                             const linework::ThinOptions& options);
+                             const linework::ThinLineOptions& options);
 /// "0.02", "0.02 5 3deg"… see parseThin.
-Result<linework::ThinOptions> parseThin(const std::string& text);
+Result<linework::ThinLineOptions> parseThin(const std::string& text);
 /// At "25" or, with several, "every 5".
 Edit insertTyped(ObjectId line, const std::string& text);
 /// A corner goes to a typed "E, N".

@@ -5,13 +5,13 @@
 
 namespace erdwerk::route {
 
-Marking defaultMarking(LengthUnit unit) {
-    Marking out;
+MarkingSettings defaultMarking(LengthUnit unit) {
+    MarkingSettings out;
     if (unit != LengthUnit::Metre) out.small = 50;
     return out;
 }
 
-Result<void> validate(const Marking& marking) {
+Result<void> validate(const MarkingSettings& marking) {
     for (const double interval : {marking.small, marking.large})
         if (!(interval >= 0) || !std::isfinite(interval))
             return badInput("an interval of ticks is 0 (none) or more");
@@ -47,7 +47,7 @@ public:
         const auto at = geometry::positionAt(alignment_.path, distance);
         out.push_back({kind, distance, at.place, at.direction, std::move(text), point});
     }
-    void ticks(const Marking& marking) {
+    void ticks(const MarkingSettings& marking) {
         const auto every = [&](double interval) {
             constexpr double most = 100'000;
             if (!(interval > 0) || alignment_.length / interval > most) return std::vector<double>{};
@@ -94,7 +94,7 @@ private:
 
 }  // namespace
 
-std::vector<Mark> marksOf(const AlignmentGeometry& alignment, const Marking& marking,
+std::vector<Mark> marksOf(const AlignmentGeometry& alignment, const MarkingSettings& marking,
                           const std::vector<SpeedMark>& speeds, const DisplaySettings& display) {
     if (alignment.path.empty()) return {};
     Marks marks(alignment, display);

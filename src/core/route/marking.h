@@ -9,7 +9,7 @@
 
 namespace erdwerk::route {
 
-struct Marking {
+struct MarkingSettings {
     double small = 20;    ///< between short ticks; 0: none
     double large = 100;   ///< between long ones, which carry their station; 0: none
     bool points = true;   ///< of change, with their symbol and station
@@ -18,13 +18,13 @@ struct Marking {
     bool equations = true;
     bool right = false;   ///< stations stand to the right of the line
     double height = 2.6;  ///< of texts on paper, in millimetres
-    friend bool operator==(const Marking&, const Marking&) = default;
+    friend bool operator==(const MarkingSettings&, const MarkingSettings&) = default;
 };
 
 /// With intervals that fit the unit: 20 and 100 m, or 50 and 100 ft.
-Marking defaultMarking(LengthUnit unit);
+MarkingSettings defaultMarking(LengthUnit unit);
 /// BadInput for intervals below 0, large ones below small ones, and heights that are not 0.5 to 20.
-Result<void> validate(const Marking& marking);
+Result<void> validate(const MarkingSettings& marking);
 
 enum class MarkKind { SmallTick, LargeTick, Point, Curve, Speed, Equation };
 
@@ -44,7 +44,7 @@ struct SpeedMark {
 };
 
 /// In order of kinds, then along the line. An interval that would give more than 100 000 ticks gives none.
-std::vector<Mark> marksOf(const AlignmentGeometry& alignment, const Marking& marking,
+std::vector<Mark> marksOf(const AlignmentGeometry& alignment, const MarkingSettings& marking,
                           const std::vector<SpeedMark>& speeds, const DisplaySettings& display);
 
 /// "R 60.00  L 45.12  Δ 43°05'10\"" of an arc, "A 48.99  L 40.00" of a spiral; empty for a straight.

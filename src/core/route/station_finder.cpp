@@ -22,8 +22,8 @@ double squareTo(const geometry::Box& box, Vec2 p) {
 StationFinder::StationFinder(const AlignmentGeometry& alignment) {
     parts_.reserve(alignment.path.size());
     for (std::size_t i = 0; i < alignment.path.size(); ++i) {
-        Part part{elementOf(alignment.path[i]), boundsOf(alignment.path[i]), alignment.starts[i],
-                  lengthOf(alignment.path[i])};
+        Piece part{elementOf(alignment.path[i]), boundsOf(alignment.path[i]), alignment.starts[i],
+                   lengthOf(alignment.path[i])};
         if (const auto* spiral = std::get_if<geometry::Clothoid>(&part.element)) {
             const double most =
                 std::max(std::abs(spiral->shape.startCurvature), std::abs(spiral->shape.endCurvature));
@@ -38,7 +38,7 @@ StationFinder::StationFinder(const AlignmentGeometry& alignment) {
     }
 }
 
-StationFinder::Near StationFinder::nearestOfSpiral(const Part& part, const geometry::Clothoid& spiral,
+StationFinder::Near StationFinder::nearestOfSpiral(const Piece& part, const geometry::Clothoid& spiral,
                                                    Vec2 p) {
     const auto& samples = part.samples;
     Near best{0, samples.front().place};
@@ -81,7 +81,7 @@ StationFinder::Near StationFinder::nearestOfSpiral(const Part& part, const geome
     return best;
 }
 
-StationFinder::Near StationFinder::nearestOf(const Part& part, Vec2 p) {
+StationFinder::Near StationFinder::nearestOf(const Piece& part, Vec2 p) {
     if (const auto* spiral = std::get_if<geometry::Clothoid>(&part.element))
         return nearestOfSpiral(part, *spiral, p);
     return std::visit(

@@ -47,7 +47,7 @@ private:
         Vec2 place;
         Vec2 way;
     };
-    struct Part {
+    struct Piece {
         geometry::Element element;
         geometry::Box box;
         double start = 0;
@@ -58,11 +58,11 @@ private:
         double fraction = 0;
         Vec2 place;
     };
-    static Near nearestOf(const Part& part, Vec2 place);
-    static Near nearestOfSpiral(const Part& part, const geometry::Clothoid& spiral, Vec2 place);
+    static Near nearestOf(const Piece& part, Vec2 place);
+    static Near nearestOfSpiral(const Piece& part, const geometry::Clothoid& spiral, Vec2 place);
     [[nodiscard]] Vec2 directionAt(std::size_t part, double fraction) const;
 
-    std::vector<Part> parts_;
+    std::vector<Piece> parts_;
 };
 
 }  // namespace erdwerk::route

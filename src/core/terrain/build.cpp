@@ -247,7 +247,7 @@ Tin cutOpenings(const Tin& whole, const std::vector<Opening>& openings) {
     for (const Opening& opening : openings) {
         if (opening.island) continue;
         out = opening.ring.hasHeights() ? keepOutside(out, opening.ring.ring)
-                                        : clip(out, opening.ring.ring, Part::Outside);
+                                        : clip(out, opening.ring.ring, Keep::Outside);
     }
     for (const Opening& island : openings) {
         const bool inOpening = std::any_of(openings.begin(), openings.end(), [&](const Opening& o) {

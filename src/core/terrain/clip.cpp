@@ -102,11 +102,11 @@ Tin joined(const Tin& a, const Tin& b) {
     return Tin::fromLinked(std::move(vertices), std::move(corners), std::move(links));
 }
 
-Tin clip(const Tin& tin, const std::vector<Vec2>& ring, Part part) {
+Tin clip(const Tin& tin, const std::vector<Vec2>& ring, Keep keep) {
     const TinLocator locator(std::make_shared<const Tin>(tin));
     const RingCut cut = cutAlong(locator, ring);
-    std::vector<bool> stays(tin.triangleCount(), part == Part::Outside);
-    for (const std::uint32_t t : cut.within) stays[t] = part == Part::Inside;
+    std::vector<bool> stays(tin.triangleCount(), keep == Keep::Outside);
+    for (const std::uint32_t t : cut.within) stays[t] = keep == Keep::Inside;
     for (const std::uint32_t t : cut.crossed) stays[t] = false;
     std::vector<std::uint32_t> corners;
     std::vector<std::uint32_t> whole;
@@ -115,7 +115,7 @@ Tin clip(const Tin& tin, const std::vector<Vec2>& ring, Part part) {
         whole.push_back(t);
         for (int i = 0; i < 3; ++i) corners.push_back(tin.corner(t, i));
     }
-    for (const Triangle& part3 : part == Part::Inside ? cut.inside : cut.outside)
+    for (const Triangle& part3 : keep == Keep::Inside ? cut.inside : cut.outside)
         corners.insert(corners.end(), part3.begin(), part3.end());
     std::vector<Vec3> vertices(tin.vertices().begin(), tin.vertices().end());
     vertices.insert(vertices.end(), cut.vertices.begin(), cut.vertices.end());

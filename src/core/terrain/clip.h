@@ -13,11 +13,11 @@ Result<void> validate(const Boundary& boundary);
 Tin keepInside(const Tin& tin, const std::vector<Vec2>& ring);
 Tin keepOutside(const Tin& tin, const std::vector<Vec2>& ring);
 
-enum class Part { Inside, Outside };
+enum class Keep { Inside, Outside };
 
 /// Cuts the surface along the ring: the part that stays keeps exactly its heights. The sides of the ring
 /// become constrained edges with a vertex wherever they cross an edge of the surface.
-Tin clip(const Tin& tin, const std::vector<Vec2>& ring, Part part = Part::Inside);
+Tin clip(const Tin& tin, const std::vector<Vec2>& ring, Keep keep = Keep::Inside);
 
 /// Two surfaces that do not overlap as one. They are not linked where they touch.
 Tin joined(const Tin& a, const Tin& b);

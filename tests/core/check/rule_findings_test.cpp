@@ -80,10 +80,10 @@ TEST(RuleFindings, TwoLinesAndASurfaceUseEachOtherByControl) {
 }
 
 /// Two lines of three corners that use each other: b starts at a's start and rises 2 %, a goes on 1 above b.
-struct Knot : Site {
+struct CycleSite : Site {
     ObjectId a = add("A", "0 60, 10 60, 20 60");
     ObjectId b = add("B", "0 62, 10 62, 20 62");
-    Knot() {
+    CycleSite() {
         type(a, 0, "5");
         type(b, 0, "=A");
         type(b, 1, "2%");
@@ -94,7 +94,7 @@ struct Knot : Site {
 };
 
 TEST(RuleFindings, AnEditInAKnotIsFollowedAsIfAllWereWorkedOutAnew) {
-    Knot s;
+    CycleSite s;
     derive::Model model;
     for (const double height : {5.0, 7.0, 7.5}) {
         s.type(s.a, 0, formatExact(height));
@@ -222,7 +222,7 @@ TEST(RuleFindings, WhatGoesAwayLeavesAFindingThatKeepsTheHeightsOrChoosesAnother
 }
 
 TEST(RuleFindings, WhatGoesAwayFromAKnotLeavesTheNewestHeights) {
-    Knot s;
+    CycleSite s;
     derive::Model model;
     valueOf(model.evaluate(s.document));
     for (const char* height : {"6", "7"}) {

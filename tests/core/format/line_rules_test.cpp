@@ -31,7 +31,7 @@ const std::string web =
 TEST(LineRules, AFileOfLinesThatSpeakOfEachOtherIsWorkedOut) {
     const test::Folder folder;
     auto content = valueOf(readVectorFile(folder.file("web.geojson", web)));
-    const auto lines = valueOf(lineWeb(std::move(content.lines)));
+    const auto lines = valueOf(linkedLines(std::move(content.lines)));
     const auto heights = solved(lines);
     ASSERT_EQ(heights.size(), 4U);
     EXPECT_NEAR(*heights[1].vertices[1].height, 70.4, 1e-9);

@@ -1,8 +1,8 @@
 #include "core/linework/edit.h"
 
 #include "core/linework/drape.h"
+#include "core/linework/height_solver.h"
 #include "core/linework/pieces.h"
-#include "core/linework/web.h"
 #include "support/geometry.h"
 
 namespace erdwerk::linework {

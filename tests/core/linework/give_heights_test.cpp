@@ -1,7 +1,7 @@
 #include "core/linework/give_heights.h"
 
 #include "core/linework/drape.h"
-#include "core/linework/web.h"
+#include "core/linework/height_solver.h"
 #include "support/geometry.h"
 
 namespace erdwerk::linework {

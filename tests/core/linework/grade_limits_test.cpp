@@ -1,8 +1,8 @@
 #include "core/linework/grade_limits.h"
 
+#include "core/linework/height_solver.h"
 #include "core/linework/offset_row.h"
 #include "core/linework/row_profile.h"
-#include "core/linework/web.h"
 #include "support/geometry.h"
 
 namespace erdwerk::linework {

@@ -1,6 +1,6 @@
 #include "core/linework/line3d.h"
 
-#include "core/linework/web.h"
+#include "core/linework/height_solver.h"
 #include "support/geometry.h"
 
 namespace erdwerk::linework {

@@ -3,8 +3,8 @@
 
 #include <algorithm>
 
+#include "core/linework/height_solver.h"
 #include "core/linework/rule_list.h"
-#include "core/linework/web.h"
 #include "support/geometry.h"
 
 namespace erdwerk::linework {
@@ -41,7 +41,7 @@ struct Lines {
             return of.value >= 1 && of.value <= lines.size() ? &lines[of.value - 1] : nullptr;
         };
         around.nameOf = [this](ObjectId of) { return names.at(of.value - 1); };
-        Web web(std::move(around), asked);
+        HeightSolver web(std::move(around), asked);
         std::vector<ResolvedLine> out;
         for (std::size_t i = 0; i < lines.size(); ++i) out.push_back(web.finish({i + 1}));
         return out;

@@ -2,9 +2,9 @@
 
 #include <cmath>
 
+#include "core/linework/height_solver.h"
 #include "core/linework/offset_row.h"
 #include "core/linework/row_profile.h"
-#include "core/linework/web.h"
 #include "support/geometry.h"
 
 namespace erdwerk::linework {

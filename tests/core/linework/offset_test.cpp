@@ -4,8 +4,8 @@
 #include <numbers>
 #include <random>
 
+#include "core/linework/height_solver.h"
 #include "core/linework/offset_row.h"
-#include "core/linework/web.h"
 #include "support/geometry.h"
 
 namespace erdwerk::linework {

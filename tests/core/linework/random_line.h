@@ -3,8 +3,8 @@
 
 #include <random>
 
+#include "core/linework/height_solver.h"
 #include "core/linework/rule_list.h"
-#include "core/linework/web.h"
 
 namespace erdwerk::linework {
 

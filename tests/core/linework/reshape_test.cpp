@@ -2,7 +2,7 @@
 
 #include "core/linework/random_line.h"
 #include "core/linework/smooth.h"
-#include "core/linework/thin.h"
+#include "core/linework/thin_line.h"
 #include "core/linework/transform.h"
 #include "support/geometry.h"
 
@@ -211,7 +211,7 @@ TEST(Thin, LeavesNothingFartherOffThanSaid) {
     const Line3D line = lineThrough(places, heights);
     const auto before = resolve(line, ground);
     for (const double tolerance : {0.05, 0.2, 1.0}) {
-        const auto thin = valueOf(thinned(line, before, {.deviation = tolerance, .angle = {}}, ground));
+        const auto thin = valueOf(thinnedLine(line, before, {.deviation = tolerance, .angle = {}}, ground));
         EXPECT_EQ(thin.before, 400U);
         EXPECT_EQ(thin.reshaped.line.vertices.size(), 400 - thin.gone);
         EXPECT_GT(thin.gone, 100U);
@@ -235,23 +235,23 @@ TEST(Thin, LeavesNothingFartherOffThanSaid) {
         // Sampled: the brute force is off by half a step itself.
         EXPECT_LE(worst, tolerance + 0.02);
     }
-    EXPECT_FALSE(thinned(line, before, {}, ground));
+    EXPECT_FALSE(thinnedLine(line, before, {}, ground));
 }
 
 TEST(Thin, ByAngleAndBySpacing) {
     const Line3D line =
         lineThrough(places("0 0, 1 0, 2 0.01, 3 0, 10 0, 10 10"), {1.0, 1.0, 1.0, 1.0, 1.0, 1.0});
     const auto r = resolve(line, ground);
-    const auto angle = valueOf(thinned(line, r, {.angle = Angle::degrees(3), .spacing = 0}, ground));
+    const auto angle = valueOf(thinnedLine(line, r, {.angle = Angle::degrees(3), .spacing = 0}, ground));
     EXPECT_EQ(angle.reshaped.line.vertices.size(), 3U);  // the corner of 90° stays
-    const auto spacing = valueOf(thinned(line, r, {.angle = {}, .spacing = 2.5}, ground));
+    const auto spacing = valueOf(thinnedLine(line, r, {.angle = {}, .spacing = 2.5}, ground));
     std::vector<double> xs;
     for (const auto& v : spacing.reshaped.line.vertices) xs.push_back(v.place.x);
     EXPECT_THAT(xs, testing::ElementsAre(0, 3, 10, 10));
     // A height that the others do not give is a reason to stay.
     Line3D bump = line;
     bump.vertices[1].rule = FixedHeight{1.5};
-    EXPECT_EQ(valueOf(thinned(bump, resolve(bump, ground), {.deviation = 0.05, .angle = {}}, ground))
+    EXPECT_EQ(valueOf(thinnedLine(bump, resolve(bump, ground), {.deviation = 0.05, .angle = {}}, ground))
                   .reshaped.line.vertices.size(),
               5U);
 }
@@ -268,7 +268,7 @@ TEST(Thin, GradePointsThatStayKeepTheirPlaceAndHeight) {
     for (const bool closed : {false, true}) {
         line.closed = closed;
         const auto thin =
-            valueOf(thinned(line, resolve(line, ground), {.deviation = 0.01, .angle = {}}, ground));
+            valueOf(thinnedLine(line, resolve(line, ground), {.deviation = 0.01, .angle = {}}, ground));
         ASSERT_EQ(thin.reshaped.line.vertices.size(), 4U);
         EXPECT_NEAR(thin.reshaped.line.vertices[1].fraction, 0.4, 1e-12);
         EXPECT_NEAR(*resolve(thin.reshaped.line, ground).vertices[1].height, 109, 1e-12);

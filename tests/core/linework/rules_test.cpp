@@ -3,7 +3,7 @@
 #include "core/linework/rules/height_rule.h"
 
 #include "core/linework/edit.h"
-#include "core/linework/web.h"
+#include "core/linework/height_solver.h"
 #include "support/geometry.h"
 
 namespace erdwerk::linework {

@@ -45,7 +45,7 @@ struct Plotted : PlaneSite {
         auto changed = *document.get<objects::Line>(rim);
         changed.line.vertices[vertex].place = to;
         const auto next = document.withPayload(rim, changed);
-        document = document::carried(document, next, document::EditTrace(document, next));
+        document = document::withPartsCarried(document, next, document::EditTrace(document, next));
     }
 };
 

@@ -263,7 +263,7 @@ TEST(Markings, AreMadeOnTheAlignmentAndSharedByName) {
     EXPECT_EQ(markingOf(s.document, axis).small, 20);
     EXPECT_EQ(markingOf(s.document, axis).large, 100);
     const auto small = [](double v) {
-        return [v](route::Marking& m) -> Result<void> {
+        return [v](route::MarkingSettings& m) -> Result<void> {
             m.small = v;
             return {};
         };

@@ -1,6 +1,6 @@
 #include "core/route/design_line.h"
 
-#include "core/linework/web.h"
+#include "core/linework/height_solver.h"
 #include "core/route/pis.h"
 #include "support/geometry.h"
 

@@ -22,10 +22,10 @@ std::vector<std::string> textsOf(const std::vector<Mark>& marks, MarkKind kind) 
     return out;
 }
 
-TEST(Marking, TicksStandAtWhatIsReadAndLongOnesCarryIt) {
+TEST(MarkingSettings, TicksStandAtWhatIsReadAndLongOnesCarryIt) {
     const auto line =
         alignmentOn({{{0, 0}, {130, 0}, {}}}, valueOf(Stationing::withEquations(990, {{1040, 1100}})));
-    Marking marking;
+    MarkingSettings marking;
     marking.small = 10;
     marking.large = 50;
     marking.points = false;
@@ -39,9 +39,9 @@ TEST(Marking, TicksStandAtWhatIsReadAndLongOnesCarryIt) {
     for (const auto& m : marks) EXPECT_NEAR(m.place.x, m.distance, 1e-9);
 }
 
-TEST(Marking, SaysPointsOfChangeAndCurves) {
+TEST(MarkingSettings, SaysPointsOfChangeAndCurves) {
     const auto line = alignmentOn(valueOf(pathOf({{{0, 0}}, {{100, 0}, 40}, {{100, 100}}})), 0);
-    Marking marking;
+    MarkingSettings marking;
     marking.small = marking.large = 0;
     marking.curves = true;
     const auto marks = marksOf(line, marking, {}, {});
@@ -55,29 +55,29 @@ TEST(Marking, SaysPointsOfChangeAndCurves) {
     EXPECT_TRUE(marksOf({}, marking, {}, {}).empty());
 }
 
-TEST(Marking, RefusesWhatCannotBe) {
+TEST(MarkingSettings, RefusesWhatCannotBe) {
     const auto why = [](const auto& change) {
-        Marking m;
+        MarkingSettings m;
         change(m);
         const auto valid = validate(m);
         return valid ? std::string() : valid.error().text;
     };
-    EXPECT_EQ(why([](Marking&) {}), "");
-    EXPECT_THAT(why([](Marking& m) { m.small = -1; }), HasSubstr("0 (none) or more"));
-    EXPECT_THAT(why([](Marking& m) { m.large = 5; }), HasSubstr("farther apart"));
-    EXPECT_THAT(why([](Marking& m) { m.height = 0; }), HasSubstr("0.5 to 20 mm"));
+    EXPECT_EQ(why([](MarkingSettings&) {}), "");
+    EXPECT_THAT(why([](MarkingSettings& m) { m.small = -1; }), HasSubstr("0 (none) or more"));
+    EXPECT_THAT(why([](MarkingSettings& m) { m.large = 5; }), HasSubstr("farther apart"));
+    EXPECT_THAT(why([](MarkingSettings& m) { m.height = 0; }), HasSubstr("0.5 to 20 mm"));
     // Too many ticks are none.
     const auto line = alignmentOn({{{0, 0}, {5e6, 0}, {}}}, 0);
-    Marking fine;
+    MarkingSettings fine;
     fine.small = 0.01;
     fine.large = 0;
     EXPECT_TRUE(textsOf(marksOf(line, fine, {}, {}), MarkKind::SmallTick).empty());
 }
 
-TEST(Marking, TravelsAsAFile) {
+TEST(MarkingSettings, TravelsAsAFile) {
     const test::Folder folder;
     const std::string path = folder / "lane.json";
-    const Marking marking{25, 100, false, true, false, true, true, 3};
+    const MarkingSettings marking{25, 100, false, true, false, true, true, 3};
     ASSERT_TRUE(format::writeMarking(path, "Lane", marking));
     const auto back = valueOf(format::readMarking(path));
     EXPECT_EQ(back.first, "Lane");

@@ -7,7 +7,7 @@
 #include <QPrintDialog>
 #include <QPrintPreviewDialog>
 #include <QPrinter>
-#include "app/base/aside.h"
+#include "app/base/await_work.h"
 #include "app/base/file_dialog.h"
 #include "app/base/format_filters.h"
 #include "app/base/snapshot.h"
@@ -70,10 +70,10 @@ void FileCommands::add() {
     const QIcon out = theme::icon(QStringLiteral("export"));
     command(
         "save", tr("Save"), tr("Saves the project"), out, file, QKeySequence::Save,
-        [this] { files_.saveAside(false); }, needProject);
+        [this] { files_.startSaving(false); }, needProject);
     command(
         "save-as", tr("Save as…"), tr("Saves the project under another name"), out, file,
-        QKeySequence(QStringLiteral("Ctrl+Shift+S")), [this] { files_.saveAside(true); }, needProject);
+        QKeySequence(QStringLiteral("Ctrl+Shift+S")), [this] { files_.startSaving(true); }, needProject);
     command(
         "export", tr("Export…"), tr("Writes LandXML, GeoPackage, GeoJSON, CSV, OBJ or glTF"), out, file,
         QKeySequence(QStringLiteral("Ctrl+E")),
@@ -96,7 +96,7 @@ void FileCommands::add() {
 
 bool FileCommands::exportTo(const QString& path, format::Figures figures) {
     session_.waitForResults();
-    const auto left = aside([&, snapshot = session_.snapshot()] {
+    const auto left = awaitWork([&, snapshot = session_.snapshot()] {
         return format::exportFile(path.toStdString(), snapshot->derived, figures);
     });
     if (!left) {

@@ -1,6 +1,6 @@
 #include "app/window/commands/ground_commands.h"
 
-#include "app/base/aside.h"
+#include "app/base/await_work.h"
 #include "app/base/file_dialog.h"
 #include "app/base/format_filters.h"
 #include "app/base/snapshot.h"
@@ -145,7 +145,7 @@ void GroundCommands::exportSurface() {
         filterToWriteSurface());
     if (path.isEmpty()) return;
     session_.waitForResults();
-    work_.report(aside([&, snapshot = session_.snapshot()] {
+    work_.report(awaitWork([&, snapshot = session_.snapshot()] {
                      return format::exportSurface(path.toStdString(), snapshot->derived, surface);
                  }),
                  path);

@@ -253,10 +253,10 @@ void SheetCommands::exportSheet() {
     const QString path =
         fileToWrite(work_.window, tr("Sheets to PDF or SVG"),
                     work_.nameOf(chosen.front()) + QStringLiteral(".pdf"), tr("PDF (*.pdf);;SVG (*.svg)"));
-    if (!path.isEmpty()) writeSheetsAside(path, std::move(chosen));
+    if (!path.isEmpty()) writeSheets(path, std::move(chosen));
 }
 
-void SheetCommands::writeSheetsAside(const QString& path, std::vector<ObjectId> sheets) {
+void SheetCommands::writeSheets(const QString& path, std::vector<ObjectId> sheets) {
     session_.waitForResults();
     // One at a time; another one ends it.
     batch_ = std::make_unique<SheetBatch>(path, session_.snapshot(), std::move(sheets));

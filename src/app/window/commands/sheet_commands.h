@@ -23,7 +23,7 @@ public:
     /// Into the project, as title block or picture; false after a message.
     bool takeArtwork(const QString& path);
     /// Writes sheets while the window goes on; says when it is done.
-    void writeSheetsAside(const QString& path, std::vector<ObjectId> sheets);
+    void writeSheets(const QString& path, std::vector<ObjectId> sheets);
     [[nodiscard]] SheetBatch* batch() { return batch_.get(); }
 
 private:

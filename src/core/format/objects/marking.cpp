@@ -8,7 +8,7 @@ namespace erdwerk::format {
 
 using namespace objects;
 
-nlohmann::ordered_json markingJson(const route::Marking& m) {
+nlohmann::ordered_json markingJson(const route::MarkingSettings& m) {
     return {{"small", m.small},
             {"large", m.large},
             {"points", m.points},
@@ -19,12 +19,12 @@ nlohmann::ordered_json markingJson(const route::Marking& m) {
             {"height", m.height}};
 }
 
-route::Marking markingFromJson(const json& j) {
+route::MarkingSettings markingFromJson(const json& j) {
     static const std::set<std::string> known{"name",   "small",     "large", "points", "curves",
                                              "speeds", "equations", "side",  "height"};
     for (const auto& [key, value] : j.items())
         if (known.count(key) == 0) throw std::runtime_error("unknown key '" + key + "' in a marking");
-    route::Marking out;
+    route::MarkingSettings out;
     const auto given = [&](const char* key, auto& field, auto read) {
         if (j.contains(key)) field = read(j.at(key));
     };

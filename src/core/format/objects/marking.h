@@ -7,8 +7,8 @@
 
 namespace erdwerk::format {
 
-nlohmann::ordered_json markingJson(const route::Marking& marking);
+nlohmann::ordered_json markingJson(const route::MarkingSettings& marking);
 /// Throws std::exception with words for people, also for keys that it does not know.
-route::Marking markingFromJson(const nlohmann::json& j);
+route::MarkingSettings markingFromJson(const nlohmann::json& j);
 
 }  // namespace erdwerk::format

@@ -1,4 +1,4 @@
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -9,14 +9,14 @@
 
 namespace erdwerk::app {
 
-TableHands::TableHands(QAbstractItemView& view, Session& session, CellEdit edit)
+TableClipboard::TableClipboard(QAbstractItemView& view, Session& session, CellEdit edit)
     : QObject(&view), view_(view), session_(session), edit_(std::move(edit)) {
     view_.installEventFilter(this);
     view_.setContextMenuPolicy(Qt::CustomContextMenu);
-    connect(&view_, &QWidget::customContextMenuRequested, this, &TableHands::showMenu);
+    connect(&view_, &QWidget::customContextMenuRequested, this, &TableClipboard::showMenu);
 }
 
-bool TableHands::eventFilter(QObject* watched, QEvent* event) {
+bool TableClipboard::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() == QEvent::KeyPress) {
         const auto* key = static_cast<QKeyEvent*>(event);
         const bool withHeadings =
@@ -33,7 +33,7 @@ bool TableHands::eventFilter(QObject* watched, QEvent* event) {
     return QObject::eventFilter(watched, event);
 }
 
-void TableHands::copy(bool withHeadings) {
+void TableClipboard::copy(bool withHeadings) {
     const auto* model = view_.model();
     // By row and column, whatever order they were selected in; a tree's rows by their place.
     std::map<int, std::map<int, QString>> cells;
@@ -64,7 +64,7 @@ void TableHands::copy(bool withHeadings) {
                             false);
 }
 
-void TableHands::paste() {
+void TableClipboard::paste() {
     const auto selected = view_.selectionModel()->selectedIndexes();
     QModelIndex from = view_.currentIndex();
     for (const QModelIndex& cell : selected)
@@ -109,7 +109,7 @@ void TableHands::paste() {
     });
 }
 
-void TableHands::showMenu(QPoint at) {
+void TableClipboard::showMenu(QPoint at) {
     auto* menu = new QMenu(&view_);
     menu->setAttribute(Qt::WA_DeleteOnClose);
     const bool any = view_.selectionModel()->hasSelection();

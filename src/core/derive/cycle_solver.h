@@ -1,24 +1,25 @@
 #pragma once
-// The lines of a knot, worked out again after a change of figures: only those that the change reaches.
+// The lines of a cycle, worked out again after a change of figures: only those that the change reaches.
 
 #include "core/derive/evaluation.h"
 
 namespace erdwerk::derive {
 
-/// When nothing but figures of rules changed since the knot was worked out last, who asks whom is the same,
+/// When nothing but figures of rules changed since the cycle was worked out last, who asks whom is the same,
 /// and no height depended on itself then. So solving the changed lines against the last heights of the
 /// others, and again whatever takes heights from a line that came out different, ends at the heights that a
-/// whole solution would give. Knots with surfaces, places that are solved and curves by K ask by figures:
-/// they are solved as a whole.
-class KnotSolver {
+/// whole solution would give. DependencyCycles with surfaces, places that are solved and curves by K ask by
+/// figures: they are solved as a whole.
+class CycleSolver {
 public:
-    KnotSolver(Evaluation& evaluation, const std::vector<ObjectId>& knot)
-        : evaluation_(evaluation), knot_(knot) {}
-    /// Puts the results of all lines of the knot among those of the evaluation; false when it does not apply.
+    CycleSolver(Evaluation& evaluation, const std::vector<ObjectId>& cycle)
+        : evaluation_(evaluation), cycle_(cycle) {}
+    /// Puts the results of all lines of the cycle among those of the evaluation; false when it does not
+    /// apply.
     bool run();
 
 private:
-    /// What the knot was worked out from last, and what came of it.
+    /// What the cycle was worked out from last, and what came of it.
     struct Last {
         std::vector<ObjectId> members;
         std::vector<Input> outside;
@@ -32,7 +33,7 @@ private:
     [[nodiscard]] linework::ResolvedLine solve(ObjectId line, const Last& with);
 
     Evaluation& evaluation_;
-    const std::vector<ObjectId>& knot_;
+    const std::vector<ObjectId>& cycle_;
 };
 
 }  // namespace erdwerk::derive

@@ -12,7 +12,7 @@ namespace erdwerk::app {
 
 /// What it throws becomes an Error where it gives a Result, and is thrown here where it does not.
 template <class Work>
-auto aside(const Work& work) -> decltype(work()) {
+auto awaitWork(const Work& work) -> decltype(work()) {
     auto answer = std::async(std::launch::async, work);
     while (answer.wait_for(std::chrono::milliseconds(15)) != std::future_status::ready)
         QCoreApplication::processEvents(QEventLoop::ExcludeUserInputEvents);

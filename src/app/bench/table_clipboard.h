@@ -11,7 +11,7 @@
 
 namespace erdwerk::app {
 
-class TableHands : public QObject {
+class TableClipboard : public QObject {
     Q_OBJECT
 public:
     /// What typing a text into a cell does; nothing for a cell that cannot be typed in.
@@ -19,7 +19,7 @@ public:
         std::function<std::optional<document::Edit>(const QModelIndex& cell, const QString& text)>;
 
     /// Lives as long as the view. Without `edit` nothing can be pasted.
-    TableHands(QAbstractItemView& view, Session& session, CellEdit edit = {});
+    TableClipboard(QAbstractItemView& view, Session& session, CellEdit edit = {});
     void copy(bool withHeadings);
     /// All cells in one edit, from the uppermost selected one; nothing when one of them is refused.
     void paste();

@@ -1,4 +1,4 @@
-#include "core/derive/knot_solver.h"
+#include "core/derive/cycle_solver.h"
 
 #include <algorithm>
 
@@ -37,20 +37,20 @@ bool asksByPlace(const Line3D& line) {
 
 }  // namespace
 
-bool KnotSolver::run() {
+bool CycleSolver::run() {
     const auto& document = evaluation_.document;
-    for (const ObjectId id : knot_)
+    for (const ObjectId id : cycle_)
         if (document.get<Line>(id) == nullptr) return false;
-    auto& memo = evaluation_.memory_[{"knot-lines", knot_.front()}];
+    auto& memo = evaluation_.memory_[{"cycle-lines", cycle_.front()}];
     const auto last = std::static_pointer_cast<const Last>(memo.value);
     Last next;
-    next.members = knot_;
-    next.outside = evaluation_.outsideOf(knot_);
-    next.objects.reserve(knot_.size());
-    for (const ObjectId id : knot_) next.objects.push_back(document.find(id));
+    next.members = cycle_;
+    next.outside = evaluation_.outsideOf(cycle_);
+    next.objects.reserve(cycle_.size());
+    for (const ObjectId id : cycle_) next.objects.push_back(document.find(id));
     std::vector<ObjectId> changed;
     bool done = false;
-    if (last && last->members == knot_ && last->outside == next.outside && last->again &&
+    if (last && last->members == cycle_ && last->outside == next.outside && last->again &&
         changeOfFigures(*last, changed)) {
         next.results = last->results;
         next.again = true;
@@ -62,9 +62,9 @@ bool KnotSolver::run() {
     return true;
 }
 
-bool KnotSolver::changeOfFigures(const Last& last, std::vector<ObjectId>& changed) const {
-    for (std::size_t i = 0; i < knot_.size(); ++i) {
-        const ObjectId id = knot_[i];
+bool CycleSolver::changeOfFigures(const Last& last, std::vector<ObjectId>& changed) const {
+    for (std::size_t i = 0; i < cycle_.size(); ++i) {
+        const ObjectId id = cycle_[i];
         const auto now = evaluation_.document.find(id);
         const auto& before = last.objects[i];
         if (now == before) continue;
@@ -74,7 +74,7 @@ bool KnotSolver::changeOfFigures(const Last& last, std::vector<ObjectId>& change
     return true;
 }
 
-ResolvedLine KnotSolver::solve(ObjectId line, const Last& with) {
+ResolvedLine CycleSolver::solve(ObjectId line, const Last& with) {
     auto around = evaluation_.surroundings();
     around.finished = [this, line, &with](ObjectId id) -> std::shared_ptr<const ResolvedLine> {
         if (id == line) return nullptr;
@@ -86,17 +86,17 @@ ResolvedLine KnotSolver::solve(ObjectId line, const Last& with) {
         return it == with.results.end() ? nullptr : &it->second->path;
     };
     linework::AskedParts asked;
-    return linework::Web(std::move(around), asked).finish(line);
+    return linework::HeightSolver(std::move(around), asked).finish(line);
 }
 
-bool KnotSolver::follow(Last& next, std::vector<ObjectId> changed) {
+bool CycleSolver::follow(Last& next, std::vector<ObjectId> changed) {
     const auto names = [&](ObjectId line, ObjectId other) {
         const auto& named = evaluation_.namedBy(line);
         return std::binary_search(named.begin(), named.end(), other);
     };
     std::vector<ObjectId> open = std::move(changed);
     for (std::size_t solved = 0; !open.empty(); ++solved) {
-        if (solved > 4 * knot_.size()) return false;
+        if (solved > 4 * cycle_.size()) return false;
         const ObjectId id = open.front();
         open.erase(open.begin());
         auto result = solve(id, next);
@@ -109,16 +109,16 @@ bool KnotSolver::follow(Last& next, std::vector<ObjectId> changed) {
         auto& memo = evaluation_.memory_[{"line", id}];
         memo.inputs.clear();
         memo.value = known;
-        for (const ObjectId user : knot_)
+        for (const ObjectId user : cycle_)
             if (names(user, id) && std::find(open.begin(), open.end(), user) == open.end())
                 open.push_back(user);
     }
     return true;
 }
 
-void KnotSolver::solveAll(Last& next) {
+void CycleSolver::solveAll(Last& next) {
     next.again = true;
-    for (const ObjectId id : knot_) {
+    for (const ObjectId id : cycle_) {
         next.results[id] = evaluation_.solved(id);
         next.again = next.again && asksByPlace(evaluation_.document.get<Line>(id)->line);
         for (const auto& v : next.results[id]->vertices) next.again = next.again && !v.circular;

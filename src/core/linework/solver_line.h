@@ -1,5 +1,5 @@
 #pragma once
-// A line of a web while it is being worked out.
+// A line among those that ask each other, while it is being worked out.
 
 #include <map>
 #include <optional>
@@ -9,7 +9,7 @@
 
 namespace erdwerk::linework {
 
-struct WebLine {
+struct SolverLine {
     enum class Progress { Open, Busy, Done };
 
     ObjectId id;

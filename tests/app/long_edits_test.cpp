@@ -1,4 +1,4 @@
-// Edits that are worked out aside: their order, what is asked for meanwhile, stopping them.
+// Edits that are worked out on a worker: their order, what is asked for meanwhile, stopping them.
 
 #include <QSignalSpy>
 #include <atomic>
@@ -18,7 +18,7 @@ namespace {
 using document::Document;
 using document::Edited;
 
-class EditsAside : public WindowTest {
+class LongEdits : public WindowTest {
 protected:
     void SetUp() override {
         WindowTest::SetUp();
@@ -62,11 +62,11 @@ protected:
     std::atomic<int> begun{0};
 };
 
-TEST_F(EditsAside, AreDoneInTheirOrderAndTheWindowGoesOnMeanwhile) {
+TEST_F(LongEdits, AreDoneInTheirOrderAndTheWindowGoesOnMeanwhile) {
     auto& session = window->session();
     std::vector<std::string> told;
     for (const char* name : {"one", "two"})
-        session.editAside(QString::fromLatin1(name), renameAtGate(name), [&told, name](const Outcome& o) {
+        session.longEdit(QString::fromLatin1(name), renameAtGate(name), [&told, name](const Outcome& o) {
             EXPECT_TRUE(o);
             told.emplace_back(name);
         });
@@ -85,9 +85,9 @@ TEST_F(EditsAside, AreDoneInTheirOrderAndTheWindowGoesOnMeanwhile) {
     EXPECT_TRUE(session.editing().isEmpty());
 }
 
-TEST_F(EditsAside, AQuickOneWaitsForItsTurn) {
+TEST_F(LongEdits, AQuickOneWaitsForItsTurn) {
     auto& session = window->session();
-    session.editAside(QStringLiteral("long"), renameAtGate("renamed"));
+    session.longEdit(QStringLiteral("long"), renameAtGate("renamed"));
     openSoon();
     EXPECT_TRUE(session.edit(QStringLiteral("quick"), operations::setPointHeight({b, 0}, 5.0)));
     EXPECT_EQ(steps(), (QStringList{QStringLiteral("long"), QStringLiteral("quick")}));
@@ -95,9 +95,9 @@ TEST_F(EditsAside, AQuickOneWaitsForItsTurn) {
     EXPECT_EQ(doc().get<objects::Points>(b)->set[0].height, 5.0);
 }
 
-TEST_F(EditsAside, AQuickOneOfWhatItChangedIsRefusedWithTheReason) {
+TEST_F(LongEdits, AQuickOneOfWhatItChangedIsRefusedWithTheReason) {
     auto& session = window->session();
-    session.editAside(QStringLiteral("long"), renameAtGate("renamed"));
+    session.longEdit(QStringLiteral("long"), renameAtGate("renamed"));
     openSoon();
     const auto outcome = session.edit(QStringLiteral("quick"), operations::setPointHeight({a, 0}, 5.0));
     EXPECT_FALSE(outcome);
@@ -108,14 +108,14 @@ TEST_F(EditsAside, AQuickOneOfWhatItChangedIsRefusedWithTheReason) {
     EXPECT_TRUE(session.edit(QStringLiteral("quick"), operations::setPointHeight({a, 0}, 5.0)));
 }
 
-TEST_F(EditsAside, UndoAndTheStopButtonTakeBackWhatIsNotThereYet) {
+TEST_F(LongEdits, UndoAndTheStopButtonTakeBackWhatIsNotThereYet) {
     auto& session = window->session();
     ASSERT_TRUE(session.edit(QStringLiteral("before"), operations::setPointHeight({b, 0}, 7.0)));
     for (const bool byUndo : {true, false}) {
         QSignalSpy said(&session, &Session::message);
         std::optional<Outcome> told;
-        session.editAside(QStringLiteral("long"), renameAtGate("renamed"),
-                          [&](const Outcome& o) { told = o; });
+        session.longEdit(QStringLiteral("long"), renameAtGate("renamed"),
+                         [&](const Outcome& o) { told = o; });
         if (byUndo)
             run("undo");
         else
@@ -133,10 +133,10 @@ TEST_F(EditsAside, UndoAndTheStopButtonTakeBackWhatIsNotThereYet) {
     EXPECT_EQ(doc().get<objects::Points>(b)->set[0].height, 2.0);
 }
 
-TEST_F(EditsAside, WhatTheyThrowIsAMessage) {
+TEST_F(LongEdits, WhatTheyThrowIsAMessage) {
     auto& session = window->session();
     std::optional<Outcome> told;
-    session.editAside(
+    session.longEdit(
         QStringLiteral("broken"),
         [](const Document&, const Context&) -> Result<Edited> { throw std::runtime_error("no memory"); },
         [&](const Outcome& o) { told = o; });
@@ -147,23 +147,23 @@ TEST_F(EditsAside, WhatTheyThrowIsAMessage) {
     EXPECT_TRUE(session.edit(QStringLiteral("after"), operations::setPointHeight({b, 0}, 7.0)));
 }
 
-TEST_F(EditsAside, AnotherProjectEndsThem) {
+TEST_F(LongEdits, AnotherProjectEndsThem) {
     auto& session = window->session();
-    session.editAside(QStringLiteral("long"), renameAtGate("renamed"));
-    session.editAside(QStringLiteral("longer"), renameAtGate("again"));
+    session.longEdit(QStringLiteral("long"), renameAtGate("renamed"));
+    session.longEdit(QStringLiteral("longer"), renameAtGate("again"));
     session.project().startNew({});
     EXPECT_TRUE(session.editing().isEmpty());
     EXPECT_TRUE(doc().objects().empty());
     EXPECT_TRUE(steps().isEmpty());
 }
 
-TEST_F(EditsAside, WhatFollowsFromOneMayEditAtOnce) {
+TEST_F(LongEdits, WhatFollowsFromOneMayEditAtOnce) {
     auto& session = window->session();
-    session.editAside(QStringLiteral("long"), renameAtGate("renamed"), [&](const Outcome& o) {
+    session.longEdit(QStringLiteral("long"), renameAtGate("renamed"), [&](const Outcome& o) {
         EXPECT_TRUE(o);
         EXPECT_TRUE(session.edit(QStringLiteral("then"), operations::setPointHeight({a, 0}, 3.0)));
     });
-    session.editAside(QStringLiteral("another"), renameAtGate("again"));
+    session.longEdit(QStringLiteral("another"), renameAtGate("again"));
     open = true;
     session.waitForResults();
     EXPECT_EQ(steps(),

@@ -1,11 +1,11 @@
-#include "core/linework/web_line.h"
+#include "core/linework/solver_line.h"
 
 #include <algorithm>
 #include <numeric>
 
 namespace erdwerk::linework {
 
-void WebLine::arrange() {
+void SolverLine::arrange() {
     const std::size_t n = line->vertices.size();
     key.resize(n);
     for (std::size_t i = 0; i < n; ++i) key[i] = out.vertices[i].distance;

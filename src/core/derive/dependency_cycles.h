@@ -10,20 +10,20 @@
 
 namespace erdwerk::derive {
 
-/// The knots of a document: the strongly connected parts, of more than one object, of the graph of who names
+/// The cycles of a document: the strongly connected parts, of more than one object, of the graph of who names
 /// whom (Tarjan's algorithm). Costs as much as there are names.
-class Knots {
+class DependencyCycles {
 public:
-    Knots() = default;
+    DependencyCycles() = default;
     /// `namedBy` gives what the rules of a line name.
-    Knots(const document::Document& document,
-          const std::function<const std::vector<ObjectId>&(ObjectId)>& namedBy);
-    /// What is in one knot with an object, itself too; null for what is in none.
+    DependencyCycles(const document::Document& document,
+                     const std::function<const std::vector<ObjectId>&(ObjectId)>& namedBy);
+    /// What is in one cycle with an object, itself too; null for what is in none.
     [[nodiscard]] const std::vector<ObjectId>* of(ObjectId id) const;
     [[nodiscard]] bool together(ObjectId a, ObjectId b) const;
 
 private:
-    std::map<ObjectId, std::size_t> knot_;
+    std::map<ObjectId, std::size_t> cycle_;
     std::vector<std::vector<ObjectId>> members_;
 };
 

@@ -1,4 +1,4 @@
-#include "core/linework/web.h"
+#include "core/linework/height_solver.h"
 
 #include <algorithm>
 #include <cassert>
@@ -7,7 +7,7 @@
 #include <numeric>
 
 #include "core/linework/path_crossings.h"
-#include "core/linework/web_line.h"
+#include "core/linework/solver_line.h"
 
 namespace erdwerk::linework {
 
@@ -26,12 +26,12 @@ ObjectId namedBy(const HeightRule& rule) {
 
 }  // namespace
 
-struct Web::State {
+struct HeightSolver::State {
     State(Surroundings surroundings, AskedParts& parts) : around(std::move(surroundings)), asked(parts) {}
 
     Surroundings around;
     AskedParts& asked;
-    std::map<ObjectId, std::unique_ptr<WebLine>> lines;
+    std::map<ObjectId, std::unique_ptr<SolverLine>> lines;
     std::map<ObjectId, Path> paths;
 
     // ---- what there is
@@ -54,16 +54,16 @@ struct Web::State {
         return line == nullptr ? nullptr : &(paths[id] = planPath(*line));
     }
 
-    WebLine& stateOf(ObjectId id) {
+    SolverLine& stateOf(ObjectId id) {
         auto& slot = lines[id];
         if (slot) return *slot;
-        slot = std::make_unique<WebLine>();
-        WebLine& s = *slot;
+        slot = std::make_unique<SolverLine>();
+        SolverLine& s = *slot;
         s.id = id;
         s.line = around.line(id);
         assert(s.line != nullptr);
         s.out = placed(*s.line);
-        s.progress.assign(s.line->vertices.size(), WebLine::Progress::Open);
+        s.progress.assign(s.line->vertices.size(), SolverLine::Progress::Open);
         for (std::size_t i = 0; i < s.line->vertices.size(); ++i)
             if (standing(s.line->vertices[i].rule) == Standing::Crossing) cross(s, i);
         s.arrange();
@@ -71,7 +71,7 @@ struct Web::State {
     }
 
     /// Finds the place of a point that stands where its line crosses another.
-    void cross(WebLine& s, std::size_t i) {
+    void cross(SolverLine& s, std::size_t i) {
         const LineVertex& v = s.line->vertices[i];
         const ObjectId other = namedBy(v.rule);
         const auto refuse = [&](std::string why) {
@@ -106,10 +106,10 @@ struct Web::State {
 
     // ---- who stands beside whom
 
-    using Beside = std::pair<std::optional<std::size_t>, std::optional<std::size_t>>;
+    using Neighbours = std::pair<std::optional<std::size_t>, std::optional<std::size_t>>;
 
     /// The members of a list (by key) before and after a distance; one that stands there is before it.
-    Beside neighboursIn(WebLine& s, const std::vector<std::size_t>& list, double distance) {
+    Neighbours neighboursIn(SolverLine& s, const std::vector<std::size_t>& list, double distance) {
         const auto count = static_cast<std::ptrdiff_t>(list.size());
         auto next = std::upper_bound(list.begin(), list.end(), distance,
                                      [&](double d, std::size_t i) { return d < s.key[i]; }) -
@@ -127,20 +127,20 @@ struct Web::State {
         return {at(next - 1), at(next)};
     }
 
-    Beside controlsBeside(WebLine& s, std::size_t i) {
+    Neighbours controlsBeside(SolverLine& s, std::size_t i) {
         if (!isControl(s.line->vertices[i].rule))
             return neighboursIn(s, s.controls, s.out.vertices[i].distance);
         const std::size_t count = s.controls.size();
         const std::size_t at = s.rank[i];
         const bool round = s.line->closed && count > 1;
-        Beside out;
+        Neighbours out;
         if (at > 0 || round) out.first = s.controls[(at + count - 1) % count];
         if (at + 1 < count || round) out.second = s.controls[(at + 1) % count];
         return out;
     }
 
     /// From one vertex to another in the direction of the line.
-    static double run(const WebLine& s, std::size_t from, std::size_t to) {
+    static double run(const SolverLine& s, std::size_t from, std::size_t to) {
         const double d = s.out.vertices[to].distance - s.out.vertices[from].distance;
         return d < 0 ? d + s.out.length : d;
     }
@@ -149,31 +149,32 @@ struct Web::State {
 
     class Ask : public Asking {
     public:
-        Ask(State& web, WebLine& line, std::size_t vertex) : web_(web), line_(line), vertex_(vertex) {}
+        Ask(State& state, SolverLine& line, std::size_t vertex)
+            : state_(state), line_(line), vertex_(vertex) {}
         Result<Neighbour> previous() override { return neighbour(false); }
         Result<Neighbour> next() override { return neighbour(true); }
         Result<double> surface(ObjectId surface) override {
-            const auto height = web_.around.surface(surface, here().place);
+            const auto height = state_.around.surface(surface, here().place);
             if (!height) return tl::unexpected(height.error());
             if (!*height) return badInput("the surface does not reach this place");
             return **height;
         }
         Result<Neighbour> nearestOf(ObjectId other) override {
-            const Path* path = web_.pathOf(other);
-            if (path == nullptr) return fail(ErrorCode::NotFound, web_.gone(other, "is measured from"));
+            const Path* path = state_.pathOf(other);
+            if (path == nullptr) return fail(ErrorCode::NotFound, state_.gone(other, "is measured from"));
             const auto near = nearestOn(*path, here().place);
-            if (!near) return badInput(web_.named(other) + " has no length");
-            const auto height = web_.heightOn(other, distanceAlong(*path, *near));
+            if (!near) return badInput(state_.named(other) + " has no length");
+            const auto height = state_.heightOn(other, distanceAlong(*path, *near));
             if (!height) return tl::unexpected(height.error());
             return Neighbour{*height, geometry::distance(near->place, here().place)};
         }
         Result<double> crossed() override {
             const auto& at = line_.crossed.at(vertex_);
-            return at ? web_.heightOn(namedBy(line_.line->vertices[vertex_].rule), *at) : at;
+            return at ? state_.heightOn(namedBy(line_.line->vertices[vertex_].rule), *at) : at;
         }
         void standAfterPrevious(double run) override {
             ResolvedVertex& v = line_.out.vertices[vertex_];
-            const auto before = web_.controlsBeside(line_, vertex_).first;
+            const auto before = state_.controlsBeside(line_, vertex_).first;
             double d = line_.out.vertices[*before].distance + run;
             if (line_.line->closed && d >= line_.out.length) d -= line_.out.length;
             v.distance = d;
@@ -183,12 +184,12 @@ struct Web::State {
     private:
         [[nodiscard]] const ResolvedVertex& here() const { return line_.out.vertices[vertex_]; }
         Result<Neighbour> neighbour(bool forward) {
-            const auto beside = web_.controlsBeside(line_, vertex_);
+            const auto beside = state_.controlsBeside(line_, vertex_);
             const auto k = forward ? beside.second : beside.first;
             if (!k)
                 return badInput(forward ? "there is no next height to measure from"
                                         : "there is no previous height to measure from");
-            const ResolvedVertex& other = web_.solve(line_, *k);
+            const ResolvedVertex& other = state_.solve(line_, *k);
             if (!other.height) {
                 if (other.circular)
                     return fail(ErrorCode::Circular, "it is measured from a height that depends on itself");
@@ -196,20 +197,20 @@ struct Web::State {
             }
             return Neighbour{*other.height, forward ? run(line_, vertex_, *k) : run(line_, *k, vertex_)};
         }
-        State& web_;
-        WebLine& line_;
+        State& state_;
+        SolverLine& line_;
         std::size_t vertex_;
     };
 
-    const ResolvedVertex& solve(WebLine& s, std::size_t i) {
+    const ResolvedVertex& solve(SolverLine& s, std::size_t i) {
         ResolvedVertex& r = s.out.vertices[i];
-        if (s.progress[i] == WebLine::Progress::Done) return r;
+        if (s.progress[i] == SolverLine::Progress::Done) return r;
         const AskedPart part{s.id, i};
-        if (s.progress[i] == WebLine::Progress::Busy) {
+        if (s.progress[i] == SolverLine::Progress::Busy) {
             closeCircle(part);
             return r;
         }
-        s.progress[i] = WebLine::Progress::Busy;
+        s.progress[i] = SolverLine::Progress::Busy;
         asked.push_back(part);
         Ask ask(*this, s, i);
         const LineVertex& v = s.line->vertices[i];
@@ -223,7 +224,7 @@ struct Web::State {
             work();
         }
         asked.pop_back();
-        s.progress[i] = WebLine::Progress::Done;
+        s.progress[i] = SolverLine::Progress::Done;
         if (height && !r.circular)
             r.height = *height;
         else if (r.problem.empty())
@@ -255,7 +256,7 @@ struct Web::State {
             const auto height = heightAt(*whole, distance);
             return height ? Result<double>(*height) : missing();
         }
-        WebLine& s = stateOf(id);
+        SolverLine& s = stateOf(id);
         auto [before, after] = neighboursIn(s, s.all, distance);
         const auto at = [&](std::optional<std::size_t> i) {
             return i && std::abs(s.out.vertices[*i].distance - distance) <= 1e-9 &&
@@ -291,14 +292,14 @@ struct Web::State {
     // ---- vertical curves
 
     /// Whether a curve of given length can cover a distance; one by K may always.
-    static bool reaches(const WebLine& s, std::size_t i, double distance) {
+    static bool reaches(const SolverLine& s, std::size_t i, double distance) {
         const VerticalCurve& curve = *s.line->vertices[i].curve;
         if (curve.by == VerticalCurve::By::K || s.line->closed) return true;
         return std::abs(distance - s.out.vertices[i].distance) <= curve.value / 2;
     }
 
     /// Whether a height that the curve at a control needs is in a circle.
-    bool dependsOnItself(WebLine& s, std::size_t i) {
+    bool dependsOnItself(SolverLine& s, std::size_t i) {
         const auto [before, after] = controlsBeside(s, i);
         for (const auto k : {before, std::optional(i), after})
             if (k && s.out.vertices[*k].circular) return true;
@@ -307,7 +308,7 @@ struct Web::State {
 
     /// By itself, whatever its neighbours have; nothing where there is no change of grade. A problem is
     /// noted.
-    std::optional<ResolvedCurve> ownCurve(WebLine& s, std::size_t i) {
+    std::optional<ResolvedCurve> ownCurve(SolverLine& s, std::size_t i) {
         const auto known = s.curves.find(i);
         if (known != s.curves.end()) return known->second;
         s.curves[i] = std::nullopt;
@@ -346,7 +347,7 @@ struct Web::State {
     }
 
     /// As it stands in the line: nothing where it overlaps the curve beside it.
-    std::optional<ResolvedCurve> curveAt(WebLine& s, std::size_t i) {
+    std::optional<ResolvedCurve> curveAt(SolverLine& s, std::size_t i) {
         const auto own = ownCurve(s, i);
         if (!own) return std::nullopt;
         const auto [before, after] = controlsBeside(s, i);
@@ -363,7 +364,7 @@ struct Web::State {
     }
 
     ResolvedLine finish(ObjectId id) {
-        WebLine& s = stateOf(id);
+        SolverLine& s = stateOf(id);
         const std::size_t n = s.line->vertices.size();
         // Those that look ahead from the end, the others from the start: so each finds its neighbour done.
         for (std::size_t i = n; i-- > 0;)
@@ -390,15 +391,15 @@ struct Web::State {
     }
 };
 
-Web::Web(Surroundings around, AskedParts& asked)
+HeightSolver::HeightSolver(Surroundings around, AskedParts& asked)
     : state_(std::make_unique<State>(std::move(around), asked)) {}
-Web::~Web() = default;
+HeightSolver::~HeightSolver() = default;
 
-ResolvedLine Web::finish(ObjectId line) {
+ResolvedLine HeightSolver::finish(ObjectId line) {
     return state_->finish(line);
 }
 
-void Web::closeCircle(const AskedPart& again) {
+void HeightSolver::closeCircle(const AskedPart& again) {
     state_->closeCircle(again);
 }
 
@@ -410,7 +411,7 @@ ResolvedLine resolve(const Line3D& line, Surroundings around) {
     };
     auto finished = std::move(around.finished);
     around.finished = [finished](ObjectId id) { return id && finished ? finished(id) : nullptr; };
-    return Web(std::move(around), asked).finish({});
+    return HeightSolver(std::move(around), asked).finish({});
 }
 
 ResolvedLine resolve(const Line3D& line, const SurfaceHeight& surfaceHeight) {

@@ -1,4 +1,4 @@
-#include "core/derive/knots.h"
+#include "core/derive/dependency_cycles.h"
 
 #include <algorithm>
 #include <boost/graph/adjacency_list.hpp>
@@ -28,7 +28,8 @@ std::vector<ObjectId> usedBy(const Document& document, ObjectId id,
 
 }  // namespace
 
-Knots::Knots(const Document& document, const std::function<const std::vector<ObjectId>&(ObjectId)>& namedBy) {
+DependencyCycles::DependencyCycles(const Document& document,
+                                   const std::function<const std::vector<ObjectId>&(ObjectId)>& namedBy) {
     // Everything that a line with rules reaches, numbered as it is met.
     std::map<ObjectId, std::size_t> numbers;
     std::vector<ObjectId> met;
@@ -50,20 +51,20 @@ Knots::Knots(const Document& document, const std::function<const std::vector<Obj
     for (std::size_t i = 0; i < boost::num_vertices(uses); ++i) all[component[i]].push_back(met[i]);
     for (auto& members : all) {
         if (members.size() < 2) continue;
-        for (const ObjectId id : members) knot_[id] = members_.size();
+        for (const ObjectId id : members) cycle_[id] = members_.size();
         std::sort(members.begin(), members.end());
         members_.push_back(std::move(members));
     }
 }
 
-const std::vector<ObjectId>* Knots::of(ObjectId id) const {
-    const auto it = knot_.find(id);
-    return it == knot_.end() ? nullptr : &members_[it->second];
+const std::vector<ObjectId>* DependencyCycles::of(ObjectId id) const {
+    const auto it = cycle_.find(id);
+    return it == cycle_.end() ? nullptr : &members_[it->second];
 }
 
-bool Knots::together(ObjectId a, ObjectId b) const {
-    const auto* knot = of(a);
-    return knot != nullptr && knot == of(b);
+bool DependencyCycles::together(ObjectId a, ObjectId b) const {
+    const auto* cycle = of(a);
+    return cycle != nullptr && cycle == of(b);
 }
 
 }  // namespace erdwerk::derive

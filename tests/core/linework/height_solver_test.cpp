@@ -1,6 +1,6 @@
 // Lines that take their heights from each other.
 
-#include "core/linework/web.h"
+#include "core/linework/height_solver.h"
 
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
@@ -20,7 +20,7 @@ double heightOf(const ResolvedLine& line, std::size_t vertex) {
 
 // ---- one rule each, by hand
 
-TEST(Web, AnotherLineAtItsNearestPlaceWithAmountAndCrossfall) {
+TEST(HeightSolver, AnotherLineAtItsNearestPlaceWithAmountAndCrossfall) {
     Lines w;
     w.name({"Pad edge", "Kerb"});
     w.add({{0, 0}, {100, 0}}, "100; 110");
@@ -31,7 +31,7 @@ TEST(Web, AnotherLineAtItsNearestPlaceWithAmountAndCrossfall) {
     EXPECT_NEAR(heightOf(kerb, 2), 110 - 5, 1e-9);    // nearest to the end, 20 away
 }
 
-TEST(Web, AGradePointStandsWhereALineIsCrossed) {
+TEST(HeightSolver, AGradePointStandsWhereALineIsCrossed) {
     Lines w;
     w.name({"Ditch 3", "Lane", "Twice"});
     w.add({{30, -10}, {30, 10}}, "50; 60");
@@ -49,7 +49,7 @@ TEST(Web, AGradePointStandsWhereALineIsCrossed) {
     EXPECT_NEAR(heightOf(twice, 4), 58, 1e-9);
 }
 
-TEST(Web, ALineThatEndsOnAnotherIsCrossedToo) {
+TEST(HeightSolver, ALineThatEndsOnAnotherIsCrossedToo) {
     Lines w;
     w.name({"Side", "Lane"});
     w.add({{40, 20}, {40, 0}}, "9; 5");
@@ -57,7 +57,7 @@ TEST(Web, ALineThatEndsOnAnotherIsCrossedToo) {
     EXPECT_NEAR(heightOf(w.solve()[1], 1), 5, 1e-9);
 }
 
-TEST(Web, TwoGradesMeetWhereTheySayAndMayPassACorner) {
+TEST(HeightSolver, TwoGradesMeetWhereTheySayAndMayPassACorner) {
     Lines w;
     w.name({"Kerb"});
     // 100 + 0.02 x = 101 + 0.03 (100 - x): x = 80, behind the corner at 60 that is between.
@@ -75,7 +75,7 @@ TEST(Web, TwoGradesMeetWhereTheySayAndMayPassACorner) {
     EXPECT_NEAR(runs[0][2].z, 101.6, 1e-9);
 }
 
-TEST(Web, GradesThatDoNotMeetBetweenTheirNeighboursGiveNoHeight) {
+TEST(HeightSolver, GradesThatDoNotMeetBetweenTheirNeighboursGiveNoHeight) {
     Lines w;
     w.name({"a", "b", "c"});
     w.add({{0, 0}, {100, 0}}, "100; @ meet 2% 2%; 102");
@@ -88,7 +88,7 @@ TEST(Web, GradesThatDoNotMeetBetweenTheirNeighboursGiveNoHeight) {
     EXPECT_TRUE(w.solve()[2].vertices[1].circular);
 }
 
-TEST(Web, LinesUseEachOtherAsLongAsNoHeightDependsOnItself) {
+TEST(HeightSolver, LinesUseEachOtherAsLongAsNoHeightDependsOnItself) {
     Lines w;
     w.name({"a", "b"});
     w.add({{0, 0}, {50, 0}, {100, 0}}, "10; 2%; =b+1");
@@ -99,7 +99,7 @@ TEST(Web, LinesUseEachOtherAsLongAsNoHeightDependsOnItself) {
     EXPECT_NEAR(heightOf(all[0], 2), -38, 1e-9);
 }
 
-TEST(Web, ACircleNamesAllThatIsInItAndNothingElse) {
+TEST(HeightSolver, ACircleNamesAllThatIsInItAndNothingElse) {
     Lines w;
     w.name({"a", "b", "c", "d"});
     w.add({{0, 0}, {100, 0}}, "=b; 5");
@@ -118,7 +118,7 @@ TEST(Web, ACircleNamesAllThatIsInItAndNothingElse) {
     EXPECT_THAT(all[3].vertices[0].problem, testing::HasSubstr("depends on itself"));
 }
 
-TEST(Web, WhatIsGoneIsSaidAndNeverZero) {
+TEST(HeightSolver, WhatIsGoneIsSaidAndNeverZero) {
     Lines w;
     w.name({"a", "gone"});
     w.add({{0, 0}, {50, 0}, {100, 0}}, "=gone+1; @25 x gone; ~; 5");
@@ -129,7 +129,7 @@ TEST(Web, WhatIsGoneIsSaidAndNeverZero) {
     }
 }
 
-TEST(Web, AChainOfManyThousandHeightsIsFollowed) {
+TEST(HeightSolver, AChainOfManyThousandHeightsIsFollowed) {
     Lines w;
     std::vector<Vec2> corners;
     std::string forth = "100";
@@ -155,7 +155,7 @@ TEST(Web, AChainOfManyThousandHeightsIsFollowed) {
 
 // ---- vertical curves
 
-TEST(Web, AVerticalCurveIsTheParabolaOfTheTextbook) {
+TEST(HeightSolver, AVerticalCurveIsTheParabolaOfTheTextbook) {
     Lines w;
     w.name({"Lane", "Kerb"});
     // g1 = +4 %, g2 = -2 %, L = 60 about 100: starts at 70, h = 104 - 1.2; y = h + 0.04 x - 0.06 x^2 / 120.
@@ -179,7 +179,7 @@ TEST(Web, AVerticalCurveIsTheParabolaOfTheTextbook) {
     EXPECT_NEAR(heightOf(all[1], 1), 103.2, 1e-9);   // behind its end
 }
 
-TEST(Web, AVerticalCurveByKHasItsLengthFromTheChangeOfGrade) {
+TEST(HeightSolver, AVerticalCurveByKHasItsLengthFromTheChangeOfGrade) {
     Lines w;
     w.name({"Lane"});
     w.add({{0, 0}, {100, 0}, {200, 0}}, "100; 104 curve K5; 102");
@@ -188,7 +188,7 @@ TEST(Web, AVerticalCurveByKHasItsLengthFromTheChangeOfGrade) {
     EXPECT_NEAR(lane.curves[0].length, 30, 1e-9);  // 5 times 6
 }
 
-TEST(Web, CurvesThatDoNotFitAreLeftOutWithAReason) {
+TEST(HeightSolver, CurvesThatDoNotFitAreLeftOutWithAReason) {
     Lines w;
     w.name({"past", "both", "end", "straight"});
     w.add({{0, 0}, {10, 0}, {200, 0}}, "100; 101 curve 30; 102");
@@ -207,7 +207,7 @@ TEST(Web, CurvesThatDoNotFitAreLeftOutWithAReason) {
     }
 }
 
-TEST(Web, AVerticalCurveGoesOverTheBeginningOfAClosedLine) {
+TEST(HeightSolver, AVerticalCurveGoesOverTheBeginningOfAClosedLine) {
     Lines w;
     w.name({"Pad"});
     // A square of 40: at the first corner from -5 % to +5 %, curve 20.
@@ -223,7 +223,7 @@ TEST(Web, AVerticalCurveGoesOverTheBeginningOfAClosedLine) {
     EXPECT_GT(run.size(), 8U);
 }
 
-TEST(Web, VerticalCurvesAreCutEverySoFarOrToASagitta) {
+TEST(HeightSolver, VerticalCurvesAreCutEverySoFarOrToASagitta) {
     Lines w;
     w.name({"Lane"});
     w.add({{0, 0}, {100, 0}, {200, 0}}, "100; 104 curve 60; 102");

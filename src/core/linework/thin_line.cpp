@@ -1,4 +1,4 @@
-#include "core/linework/thin.h"
+#include "core/linework/thin_line.h"
 
 #include <algorithm>
 #include <cmath>
@@ -10,7 +10,7 @@ namespace {
 /// Which vertices go.
 class Thinning {
 public:
-    Thinning(const Line3D& line, const ResolvedLine& resolved, const ThinOptions& options)
+    Thinning(const Line3D& line, const ResolvedLine& resolved, const ThinLineOptions& options)
         : line_(line), resolved_(resolved), options_(options), gone_(line.vertices.size(), false) {}
 
     std::vector<bool> run() {
@@ -88,7 +88,7 @@ private:
 
     const Line3D& line_;
     const ResolvedLine& resolved_;
-    const ThinOptions& options_;
+    const ThinLineOptions& options_;
     std::vector<bool> gone_;
 };
 
@@ -122,14 +122,14 @@ Line3D withOnly(const Line3D& line, const std::vector<std::size_t>& stay) {
 
 }  // namespace
 
-Result<Thinned> thinned(const Line3D& line, const ResolvedLine& resolved, const ThinOptions& options,
-                        const Surroundings& around) {
+Result<ThinnedLine> thinnedLine(const Line3D& line, const ResolvedLine& resolved,
+                                const ThinLineOptions& options, const Surroundings& around) {
     const bool any = options.deviation > 0 || options.angle.radians() > 0 || options.spacing > 0;
     if (!any || !std::isfinite(options.deviation + options.angle.radians() + options.spacing))
         return badInput("type a deviation, an angle or a spacing above 0");
     Thinning thinning(line, resolved, options);
     const auto gone = thinning.run();
-    Thinned out;
+    ThinnedLine out;
     out.before = line.vertices.size();
     std::vector<std::size_t> stay;
     for (std::size_t i = 0; i < gone.size(); ++i) {

@@ -19,10 +19,10 @@ using AskedParts = std::vector<AskedPart>;
 /// such surface to ask.
 using SurfaceHeight = std::function<Result<std::optional<double>>(ObjectId, Vec2)>;
 
-/// What stands around the lines of a web.
+/// What stands around the lines that ask each other.
 struct Surroundings {
     SurfaceHeight surface;
-    /// A line of the web, or another one; null when there is none. What it points to outlives the web.
+    /// A line among them, or another one; null when there is none. What it points to outlives the solver.
     std::function<const Line3D*(ObjectId)> line = {};
     /// A line that was worked out already, in whole; null for one that is solved here, by control.
     std::function<std::shared_ptr<const ResolvedLine>(ObjectId)> finished = {};
@@ -31,12 +31,12 @@ struct Surroundings {
     std::function<const Path*(ObjectId)> path = {};
 };
 
-class Web {
+class HeightSolver {
 public:
-    Web(Surroundings around, AskedParts& asked);
-    Web(const Web&) = delete;
-    Web& operator=(const Web&) = delete;
-    ~Web();
+    HeightSolver(Surroundings around, AskedParts& asked);
+    HeightSolver(const HeightSolver&) = delete;
+    HeightSolver& operator=(const HeightSolver&) = delete;
+    ~HeightSolver();
 
     /// All of a line, with what its rules ask of others. Requires one that `line` knows. Each control is
     /// worked out once, in whatever order it is asked for.

@@ -242,7 +242,7 @@ struct RandomWeb {
     }
 };
 
-TEST(Web, RandomWebsAgreeWithASolverOfTheTest) {
+TEST(HeightSolver, RandomWebsAgreeWithASolverOfTheTest) {
     std::size_t heights = 0;
     std::size_t missing = 0;
     std::size_t curves = 0;

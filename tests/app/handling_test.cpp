@@ -1,5 +1,5 @@
-// Hands: menus under the cursor, keys, copying and pasting, several things at once, measuring, printing, and
-// the demo's way from the ground to a parcel without the mouse.
+// Handling things: menus under the cursor, keys, copying and pasting, several things at once, measuring,
+// printing, and the demo's way from the ground to a parcel without the mouse.
 
 #include <QClipboard>
 #include <QContextMenuEvent>
@@ -7,7 +7,7 @@
 #include <QPrinter>
 
 #include "app/base/open_project.h"
-#include "app/bench/table_hands.h"
+#include "app/bench/table_clipboard.h"
 #include "app/tools/find_ground.h"
 #include "app/window/finder.h"
 #include "core/linework/line3d.h"
@@ -21,7 +21,7 @@
 namespace erdwerk::app {
 namespace {
 
-class Hands : public WindowTest {
+class Handling : public WindowTest {
 protected:
     [[nodiscard]] static QMenu* openMenu() { return qobject_cast<QMenu*>(QApplication::activePopupWidget()); }
     [[nodiscard]] static QStringList textsOf(const QMenu* menu) {
@@ -50,7 +50,7 @@ protected:
 
 // ---- menus and keys
 
-TEST_F(Hands, ARightClickWithoutDraggingOffersWhatSuitsTheThing) {
+TEST_F(Handling, ARightClickWithoutDraggingOffersWhatSuitsTheThing) {
     demo();
     const ObjectId ditch = named<objects::Line>("Dome Terrace");
     const auto corner = derived().lines.at(ditch)->vertices[3].place;
@@ -78,7 +78,7 @@ TEST_F(Hands, ARightClickWithoutDraggingOffersWhatSuitsTheThing) {
     EXPECT_FALSE(window->plan()->view().centre == before);
 }
 
-TEST_F(Hands, TheThreeDimensionalViewOffersTheSameMenu) {
+TEST_F(Handling, TheThreeDimensionalViewOffersTheSameMenu) {
     demo();
     window->stageBar()->setStage(Stage::Shape);
     auto* scene = window->scene();
@@ -100,7 +100,7 @@ TEST_F(Hands, TheThreeDimensionalViewOffersTheSameMenu) {
     EXPECT_EQ(openMenu(), nullptr);
 }
 
-TEST_F(Hands, WhatNoViewShowsIsNotHidden) {
+TEST_F(Handling, WhatNoViewShowsIsNotHidden) {
     demo();
     const auto before = doc().shown().hidden;
     select(doc().all<objects::Sheet>().front());
@@ -115,7 +115,7 @@ TEST_F(Hands, WhatNoViewShowsIsNotHidden) {
     EXPECT_EQ(doc().shown().hidden, now);
 }
 
-TEST_F(Hands, TheMenuKeyIsTheSameForWhatIsSelected) {
+TEST_F(Handling, TheMenuKeyIsTheSameForWhatIsSelected) {
     demo();
     select(doc().all<objects::Cloud>().front());
     QContextMenuEvent key(QContextMenuEvent::Keyboard, QPoint(10, 10),
@@ -134,7 +134,7 @@ TEST_F(Hands, TheMenuKeyIsTheSameForWhatIsSelected) {
     EXPECT_EQ(window->tool(), nullptr);
 }
 
-TEST_F(Hands, LetterKeysWorkAlsoAfterAClickOnTheStageBarAndOnAFocusedTool) {
+TEST_F(Handling, LetterKeysWorkAlsoAfterAClickOnTheStageBarAndOnAFocusedTool) {
     demo();
     auto* shape = window->stageBar()->findChild<QPushButton*>(QStringLiteral("stage2"));
     QTest::mouseClick(shape, Qt::LeftButton);
@@ -159,7 +159,7 @@ TEST_F(Hands, LetterKeysWorkAlsoAfterAClickOnTheStageBarAndOnAFocusedTool) {
     EXPECT_EQ(window->contents()->filter()->text(), QStringLiteral("d"));
 }
 
-TEST_F(Hands, PagesOpenByNumberAndEverythingIsSelectedByAKey) {
+TEST_F(Handling, PagesOpenByNumberAndEverythingIsSelectedByAKey) {
     demo();
     for (const Bench::Page page : Bench::allPages) {
         const QString id = QStringLiteral("page-%1").arg(static_cast<int>(page) + 1);
@@ -180,7 +180,7 @@ TEST_F(Hands, PagesOpenByNumberAndEverythingIsSelectedByAKey) {
                   doc().shown().hidden.size());
 }
 
-TEST_F(Hands, TheFinderKnowsPagesSettingsFindingsAndWhatWasUsedLast) {
+TEST_F(Handling, TheFinderKnowsPagesSettingsFindingsAndWhatWasUsedLast) {
     demo();
     run("measure");
     run("fit");
@@ -211,15 +211,15 @@ TEST_F(Hands, TheFinderKnowsPagesSettingsFindingsAndWhatWasUsedLast) {
 
 // ---- tables
 
-TEST_F(Hands, CellsAreCopiedWithHeadingsAndPastedAsOneStep) {
+TEST_F(Handling, CellsAreCopiedWithHeadingsAndPastedAsOneStep) {
     const survey::PointSet three(
         {{"1", {0, 0}, 1.0, "A", ""}, {"2", {5, 0}, 2.0, "B", ""}, {"3", {9, 9}, {}, "C", ""}});
     window->session().project().startNew(document::Document().added("P", objects::Points{three}));
     window->settle();
     window->bench()->open(Bench::Page::Tables);
     auto* table = window->tables()->findChild<QTableView*>(QStringLiteral("pointTable"));
-    auto* hands = table->findChild<TableHands*>();
-    ASSERT_NE(hands, nullptr);
+    auto* clipboard = table->findChild<TableClipboard*>();
+    ASSERT_NE(clipboard, nullptr);
     auto* model = table->model();
     table->selectionModel()->select(QItemSelection(model->index(0, 3), model->index(1, 4)),
                                     QItemSelectionModel::ClearAndSelect);
@@ -244,14 +244,14 @@ TEST_F(Hands, CellsAreCopiedWithHeadingsAndPastedAsOneStep) {
     for (const char* bad : {"8\tX\n9\tY\n10\tZ", "eight"}) {
         table->selectionModel()->select(model->index(1, 3), QItemSelectionModel::ClearAndSelect);
         QApplication::clipboard()->setText(QString::fromLatin1(bad));
-        hands->paste();
+        clipboard->paste();
         window->settle();
         EXPECT_EQ(window->session().history().position(), steps + 1) << bad;
         EXPECT_TRUE(window->prompt()->text().startsWith(QStringLiteral("⚠"))) << bad;
     }
 }
 
-TEST_F(Hands, GradesArePastedAndSayWhatTheyDid) {
+TEST_F(Handling, GradesArePastedAndSayWhatTheyDid) {
     demo();
     select(named<objects::Line>("Peat ditch"));
     window->bench()->open(Bench::Page::Grades);
@@ -277,7 +277,7 @@ TEST_F(Hands, GradesArePastedAndSayWhatTheyDid) {
 
 // ---- several at once
 
-TEST_F(Hands, SeveralObjectsAreEditedAtOnceAndDifferingValuesShown) {
+TEST_F(Handling, SeveralObjectsAreEditedAtOnceAndDifferingValuesShown) {
     demo();
     const ObjectId ditch = named<objects::Line>("Peat ditch");
     const ObjectId crest = named<objects::Line>("North Knoll crest");
@@ -326,7 +326,7 @@ TEST_F(Hands, SeveralObjectsAreEditedAtOnceAndDifferingValuesShown) {
     EXPECT_TRUE(std::holds_alternative<linework::FixedHeight>(vertices[3].rule));
 }
 
-TEST_F(Hands, LinesWithoutPointsAndThingsThatAreGoneHarmNothing) {
+TEST_F(Handling, LinesWithoutPointsAndThingsThatAreGoneHarmNothing) {
     demo();
     ObjectId empty;
     put(QStringLiteral("empty"), doc().added("Empty", objects::Line{}, &empty));
@@ -360,7 +360,7 @@ TEST_F(Hands, LinesWithoutPointsAndThingsThatAreGoneHarmNothing) {
 
 // ---- measuring, printing, what is made
 
-TEST_F(Hands, MeasuringSaysLengthBearingAndAreaAndCanBeKept) {
+TEST_F(Handling, MeasuringSaysLengthBearingAndAreaAndCanBeKept) {
     window->session().project().startNew({});
     window->settle();
     look({15, 20}, 10);
@@ -391,7 +391,7 @@ TEST_F(Hands, MeasuringSaysLengthBearingAndAreaAndCanBeKept) {
     EXPECT_EQ(doc().all<objects::Line>().size(), 1U);
 }
 
-TEST_F(Hands, ASheetIsPrintedOnItsPaperAndAPlanOnAPage) {
+TEST_F(Handling, ASheetIsPrintedOnItsPaperAndAPlanOnAPage) {
     demo();
     select(doc().all<objects::Sheet>().front());
     const QString path = QString::fromStdString(folder / "sheet.pdf");
@@ -413,7 +413,7 @@ TEST_F(Hands, ASheetIsPrintedOnItsPaperAndAPlanOnAPage) {
     EXPECT_FALSE(window->commands<FileCommands>().printTo(nowhere));
 }
 
-TEST_F(Hands, OnlyACornerOfTheLineInHandIsDeleted) {
+TEST_F(Handling, OnlyACornerOfTheLineInHandIsDeleted) {
     demo();
     const ObjectId ditch = named<objects::Line>("Peat ditch");
     const ObjectId path = named<objects::Line>("Footpath");
