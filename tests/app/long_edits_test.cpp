@@ -5,6 +5,7 @@
 #include <thread>
 
 #include "app/base/open_project.h"
+#include "core/format/keeper.h"
 #include "core/objects/group.h"
 #include "core/objects/points.h"
 #include "core/operations/objects.h"
@@ -155,6 +156,20 @@ TEST_F(LongEdits, AnotherProjectEndsThem) {
     EXPECT_TRUE(session.editing().isEmpty());
     EXPECT_TRUE(doc().objects().empty());
     EXPECT_TRUE(steps().isEmpty());
+}
+
+TEST_F(LongEdits, AFileThatCannotBeOpenedEndsNone) {
+    auto& session = window->session();
+    session.longEdit(QStringLiteral("long"), renameAtGate("renamed"));
+    session.longEdit(QStringLiteral("longer"), renameAtGate("again"));
+    const auto damaged = QString::fromStdString(folder.file("damaged.erdwerk", "not a project"));
+    // One of them is worked out while the file is looked at.
+    open = true;
+    EXPECT_FALSE(session.project().open(damaged));
+    session.waitForResults();
+    EXPECT_EQ(doc().nameOf(a), "again");
+    EXPECT_EQ(steps(), (QStringList{QStringLiteral("long"), QStringLiteral("longer")}));
+    EXPECT_EQ(session.project().keeper().state(), format::Keeper::State::Kept);
 }
 
 TEST_F(LongEdits, WhatFollowsFromOneMayEditAtOnce) {

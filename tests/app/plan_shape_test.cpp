@@ -268,7 +268,8 @@ TEST_F(PlanShape, ThinningSaysHowManyGoBeforeTheyDo) {
     type(QStringLiteral("soon"));
     EXPECT_TRUE(said().contains(QStringLiteral("deviation"))) << qPrintable(said());
     type(QStringLiteral("0.01"));
-    EXPECT_TRUE(said().contains(QStringLiteral("11 of 13"))) << qPrintable(said());
+    EXPECT_TRUE(QTest::qWaitFor([&] { return said().contains(QStringLiteral("11 of 13")); }))
+        << qPrintable(said());
     EXPECT_EQ(line(edge).vertices.size(), 13U);
     key(Qt::Key_Return);
     EXPECT_EQ(line(edge).vertices.size(), 2U);

@@ -1,6 +1,5 @@
 // Sheets as a person works on them: frames dragged, sized, typed, along an alignment.
 
-#include <QContextMenuEvent>
 #include <QMenu>
 
 #include "app/base/open_project.h"
@@ -174,9 +173,7 @@ TEST_F(Sheets, TheWheelZoomsAtTheCursorAndHomeShowsAllOfIt) {
 
 TEST_F(Sheets, ARightClickOffersWhatCanBeDoneWithASheet) {
     const auto room = now().frames[frameOf<objects::ScaleFrame>(now())].room;
-    QContextMenuEvent event(QContextMenuEvent::Mouse, at(room.left + 4, room.top + 4),
-                            canvas()->mapToGlobal(at(room.left + 4, room.top + 4)));
-    QApplication::sendEvent(canvas(), &event);
+    QTest::mouseClick(canvas(), Qt::RightButton, {}, at(room.left + 4, room.top + 4));
     auto* menu = window->findChild<QMenu*>(QStringLiteral("objectMenu"));
     ASSERT_NE(menu, nullptr);
     QStringList words;
@@ -185,6 +182,20 @@ TEST_F(Sheets, ARightClickOffersWhatCanBeDoneWithASheet) {
     EXPECT_TRUE(words.join(QLatin1Char('|')).contains(QStringLiteral("Copy the sheet")))
         << words.join(QLatin1Char('|')).toStdString();
     EXPECT_EQ(canvas()->selectedFrame(), frameOf<objects::ScaleFrame>(now()));
+}
+
+TEST_F(Sheets, ADragWithTheRightButtonMovesThePaperAndOffersNothing) {
+    const QPoint from = at(100, 100);
+    const QPointF corner = canvas()->toScreen(0, 0);
+    QTest::mousePress(canvas(), Qt::RightButton, {}, from);
+    for (const QPoint by : {QPoint(20, 10), QPoint(40, 20)}) {
+        QMouseEvent move(QEvent::MouseMove, QPointF(from + by), canvas()->mapToGlobal(QPointF(from + by)),
+                         Qt::NoButton, Qt::RightButton, Qt::NoModifier);
+        QApplication::sendEvent(canvas(), &move);
+    }
+    QTest::mouseRelease(canvas(), Qt::RightButton, {}, from + QPoint(40, 20));
+    EXPECT_EQ(canvas()->toScreen(0, 0), corner + QPointF(40, 20));
+    EXPECT_EQ(window->findChild<QMenu*>(QStringLiteral("objectMenu")), nullptr);
 }
 
 TEST_F(Sheets, AFrameKnowsWhichGroupsItShows) {

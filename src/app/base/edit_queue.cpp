@@ -56,6 +56,10 @@ void EditQueue::settleFirst(Result<Performed> performed) {
 }
 
 void EditQueue::end(Result<Performed> performed) {
+    if (held_) {
+        ready_ = std::move(performed);
+        return;
+    }
     settleFirst(std::move(performed));
     next();
 }
@@ -72,6 +76,14 @@ void EditQueue::stopLast() {
 void EditQueue::stopAll() {
     for (Asked& asked : asked_) asked.stopped = true;
     if (!asked_.empty()) worker_->cancel();
+}
+
+void EditQueue::letGo() {
+    held_ = false;
+    if (!ready_) return;
+    auto performed = std::move(*ready_);
+    ready_.reset();
+    end(std::move(performed));
 }
 
 void EditQueue::wait() {

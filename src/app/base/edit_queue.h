@@ -8,6 +8,7 @@
 #include <deque>
 #include <functional>
 #include <memory>
+#include <optional>
 
 #include "app/base/latest_worker.h"
 #include "app/base/outcome.h"
@@ -38,6 +39,9 @@ public:
     void stopAll();
     /// Lets all of them end; input waits, the window goes on painting.
     void wait();
+    /// What is worked out from here on is settled only when it is let go.
+    void hold() { held_ = true; }
+    void letGo();
 
 private:
     struct Asked {
@@ -62,6 +66,8 @@ private:
     Settle settle_;
     std::deque<Asked> asked_;  ///< the first is being worked out
     bool settling_ = false;
+    bool held_ = false;
+    std::optional<Result<document::Performed>> ready_;  ///< of the first, while they are held
     std::atomic<int> done_{0};
     std::unique_ptr<LatestWorker<Request, Answer>> worker_;
 };

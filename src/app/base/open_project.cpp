@@ -115,15 +115,18 @@ void OpenProject::startNew(const Document& document) {
 }
 
 Result<void> OpenProject::open(const QString& path) {
-    session_.endEdits();
     waitForSave();
-    // The keeper works on another thread now; nothing may ask it meanwhile.
+    // The keeper works on another thread now; nothing may ask it meanwhile, and edits that are not done yet
+    // go on when there is nothing to open.
+    session_.holdEdits(true);
     inner_->beat.stop();
     auto project = awaitWork([&] { return inner_->keeper.open(path.toStdString()); });
     if (!project) {
         if (session_.isOpen()) inner_->beat.start();
+        session_.holdEdits(false);
         return tl::unexpected(project.error());
     }
+    session_.endEdits();
     document::History history(std::move(project->document));
     inner_->savedNumber = history.number();
     inner_->neverSaved = false;

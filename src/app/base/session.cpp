@@ -135,7 +135,15 @@ void Session::end() {
 
 void Session::endEdits() {
     inner_->edits->stopAll();
+    inner_->edits->letGo();
     inner_->edits->wait();
+}
+
+void Session::holdEdits(bool hold) {
+    if (hold)
+        inner_->edits->hold();
+    else
+        inner_->edits->letGo();
 }
 
 // ---- edits

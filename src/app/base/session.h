@@ -75,12 +75,6 @@ public:
     /// The project as a file.
     [[nodiscard]] OpenProject& project() { return *project_; }
     [[nodiscard]] const OpenProject& project() const { return *project_; }
-    /// Another project instead of the one that is open, with its steps. Only for the one who opened it.
-    void begin(document::History history);
-    /// Nothing is open any more.
-    void end();
-    /// Edits that are not done yet will not be.
-    void endEdits();
 
     [[nodiscard]] Selection& selection() { return selection_; }
     [[nodiscard]] const Selection& selection() const { return selection_; }
@@ -115,6 +109,16 @@ Q_SIGNALS:
     void message(const QString& text, bool isError);
 
 private:
+    friend class OpenProject;
+    /// Another project instead of the one that is open, with its steps.
+    void begin(document::History history);
+    /// Nothing is open any more.
+    void end();
+    /// Edits that are not done yet will not be.
+    void endEdits();
+    /// None is put in its place until they are let go.
+    void holdEdits(bool hold);
+
     void changed(const QString& what, const document::EditTrace& trace);
     bool mayEdit();
     Outcome apply(Result<document::Performed> performed);

@@ -233,19 +233,19 @@ void PlanView::updateSnap(QPointF at) {
 
 void PlanView::mouseMoveEvent(QMouseEvent* event) {
     const QPointF at = event->position();
+    const QPointF moved = press_.step(at);
     if (panning_) {
-        const QPointF moved = at - lastMouse_;
-        lastMouse_ = at;
+        // So that one that comes back is no click.
+        (void)press_.isDrag(at);
         setView({view_.centre.x - moved.x() / view_.scale, view_.centre.y + moved.y() / view_.scale},
                 view_.scale);
         return;
     }
-    lastMouse_ = at;
     if (dragging_ && (event->buttons() & Qt::LeftButton) != 0) {
         dragTo(at);
     } else {
         updateSnap(at);
-        if (tool_ != nullptr && pickedUp_ && (at - pressedAt_).manhattanLength() >= 4) {
+        if (tool_ != nullptr && pickedUp_ && press_.isDrag(at)) {
             tool_->pickUp(*pickedUp_);
             pickedUp_.reset();
         }
@@ -267,7 +267,7 @@ void PlanView::leaveEvent(QEvent*) {
 
 void PlanView::mousePressEvent(QMouseEvent* event) {
     setFocus();
-    pressedAt_ = lastMouse_ = event->position();
+    press_.begin(event->position());
     if (event->button() != Qt::LeftButton) {
         panning_ = true;
         return;
@@ -289,7 +289,6 @@ void PlanView::mousePressEvent(QMouseEvent* event) {
 
 void PlanView::startDrag(const Snap& snap) {
     if (dragged(snap.ref, snap.place)) dragging_ = snap;
-    dragMoved_ = false;
 }
 
 std::optional<document::Edit> PlanView::dragged(const Ref& ref, Vec2 place) const {
@@ -298,13 +297,12 @@ std::optional<document::Edit> PlanView::dragged(const Ref& ref, Vec2 place) cons
 }
 
 void PlanView::dragTo(QPointF at) {
-    if (!dragMoved_ && (at - pressedAt_).manhattanLength() < 4) return;
-    dragMoved_ = true;
+    if (!press_.isDrag(at)) return;
     if (const auto edit = dragged(dragging_->ref, view_.toGround(at))) session_.preview(*edit);
 }
 
 void PlanView::mouseReleaseEvent(QMouseEvent* event) {
-    const bool moved = (event->position() - pressedAt_).manhattanLength() >= 4;
+    const bool moved = press_.isDrag(event->position());
     if (panning_) {
         panning_ = false;
         if (!moved && event->button() == Qt::RightButton) {
@@ -323,14 +321,13 @@ void PlanView::mouseReleaseEvent(QMouseEvent* event) {
         tool_->clickAt(*snap_);
         return;
     }
-    if (dragging_ && dragMoved_) {
+    if (dragging_ && moved) {
         if (const auto edit = dragged(dragging_->ref, view_.toGround(event->position())))
             session_.edit(tr("Move %1").arg(dragging_->name), *edit);
         else
             session_.endPreview();
     }
     dragging_.reset();
-    dragMoved_ = false;
 }
 
 void PlanView::mouseDoubleClickEvent(QMouseEvent* event) {
@@ -359,7 +356,7 @@ void PlanView::contextMenuEvent(QContextMenuEvent* event) {
     // The key means what is selected; the mouse may lie anywhere.
     if (!session_.selection().empty())
         return Q_EMIT menuWanted(mapToGlobal(rect().center()), session_.selection().front());
-    Q_EMIT menuWanted(mapToGlobal(underMouse() ? lastMouse_.toPoint() : rect().center()),
+    Q_EMIT menuWanted(mapToGlobal(underMouse() ? press_.last().toPoint() : rect().center()),
                       underMouse() ? under() : std::nullopt);
 }
 

@@ -6,6 +6,7 @@
 #include <optional>
 
 #include "app/base/latest_worker.h"
+#include "app/base/press.h"
 #include "app/base/session.h"
 #include "app/plan/cut_fill.h"
 #include "app/plan/plan_layer.h"
@@ -102,11 +103,9 @@ private:
     std::optional<Snap> snap_;
     std::vector<Snap> stacked_;  ///< all that lies under the cursor
     std::size_t stackedAt_ = 0;
-    QPointF pressedAt_;
-    QPointF lastMouse_;
+    Press press_;
     bool panning_ = false;
     std::optional<Snap> dragging_;
-    bool dragMoved_ = false;
     std::optional<Snap> pickedUp_;  ///< one of the tool's own places, under the pressed button
     std::unique_ptr<LatestWorker<Request, Picture>> painterThread_;
 };

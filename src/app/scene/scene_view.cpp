@@ -302,12 +302,12 @@ void SceneView::paintOverlay() {
 
 void SceneView::mousePressEvent(QMouseEvent* event) {
     setFocus();
-    last_ = pressedAt_ = event->position();
+    press_.begin(event->position());
 }
 
 void SceneView::mouseMoveEvent(QMouseEvent* event) {
-    const QPointF shift = event->position() - last_;
-    last_ = event->position();
+    const QPointF shift = press_.step(event->position());
+    if (event->buttons() != Qt::NoButton) (void)press_.isDrag(event->position());
     if ((event->buttons() & Qt::LeftButton) != 0) return orbit(shift.x() * 0.4, shift.y() * 0.3);
     if ((event->buttons() & (Qt::RightButton | Qt::MiddleButton)) != 0) {
         const double a = turn_ * 3.14159265358979 / 180;
@@ -324,7 +324,7 @@ void SceneView::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void SceneView::mouseReleaseEvent(QMouseEvent* event) {
-    if (event->button() != Qt::RightButton || (event->position() - pressedAt_).manhattanLength() >= 4) return;
+    if (event->button() != Qt::RightButton || press_.isDrag(event->position())) return;
     const auto place = placeUnder(event->position());
     Q_EMIT menuWanted(event->globalPosition().toPoint(), place ? std::optional(place->plan()) : std::nullopt);
 }

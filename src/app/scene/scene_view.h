@@ -12,6 +12,7 @@
 #include <memory>
 #include <vector>
 
+#include "app/base/press.h"
 #include "app/base/snapshot.h"
 #include "app/scene/scene_layer.h"
 #include "core/base/id.h"
@@ -112,8 +113,7 @@ private:
     double turn_ = 20;  ///< degrees, the eye south of the target at 0
     double tilt_ = 38;
     double exaggeration_ = 1.5;
-    QPointF last_;
-    QPointF pressedAt_;
+    Press press_;
     bool fitted_ = false;
 };
 

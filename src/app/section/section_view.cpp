@@ -138,7 +138,7 @@ std::optional<std::size_t> SectionView::stretchAt(QPointF at) const {
 
 double SectionView::riseTo(QPointF at) const {
     const Frame f = frame();
-    return f.heightAt(at.y()) - f.heightAt(pressedAt_.y());
+    return f.heightAt(at.y()) - f.heightAt(press_.from().y());
 }
 
 double SectionView::pulledTo(QPointF at) const {
@@ -146,10 +146,9 @@ double SectionView::pulledTo(QPointF at) const {
 }
 
 void SectionView::mousePressEvent(QMouseEvent* event) {
-    pressedAt_ = event->position();
+    press_.begin(event->position());
     pulling_ = data_.stretches && (event->modifiers() & Qt::ShiftModifier) != 0;
     dragging_ = handleAt(event->position());
-    moved_ = false;
     if (adding_ && !dragging_ && event->button() == Qt::LeftButton) {
         const Frame f = frame();
         Q_EMIT placeClicked(f.distanceAt(event->position().x()), f.heightAt(event->position().y()));
@@ -165,15 +164,15 @@ void SectionView::mousePressEvent(QMouseEvent* event) {
 void SectionView::mouseMoveEvent(QMouseEvent* event) {
     const Frame f = frame();
     const double distance = std::clamp(f.distanceAt(event->position().x()), f.minX, f.maxX);
+    // A hand that is not quite still moves nothing.
+    if ((dragging_ || stretch_) && !press_.isDrag(event->position())) return;
     if (dragging_ && *dragging_ < data_.handles.size() && (event->buttons() & Qt::LeftButton) != 0) {
-        moved_ = true;
         if (pulling_) return Q_EMIT curvePulled(*dragging_, pulledTo(event->position()), false);
         const auto& h = data_.handles[*dragging_];
         Q_EMIT handleDragged(*dragging_, h.along ? distance : h.distance, f.heightAt(event->position().y()));
         return;
     }
     if (stretch_ && (event->buttons() & Qt::LeftButton) != 0) {
-        moved_ = true;
         return Q_EMIT stretchDragged(*stretch_, riseTo(event->position()), false);
     }
     setCursor(handleAt(event->position()) || stretchAt(event->position()) ? Qt::SizeVerCursor
@@ -183,10 +182,11 @@ void SectionView::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void SectionView::mouseReleaseEvent(QMouseEvent* event) {
-    if (stretch_ && moved_) Q_EMIT stretchDragged(*stretch_, riseTo(event->position()), true);
-    if (dragging_ && moved_ && pulling_ && *dragging_ < data_.handles.size())
+    const bool moved = press_.isDrag(event->position());
+    if (stretch_ && moved) Q_EMIT stretchDragged(*stretch_, riseTo(event->position()), true);
+    if (dragging_ && moved && pulling_ && *dragging_ < data_.handles.size())
         Q_EMIT curvePulled(*dragging_, pulledTo(event->position()), true);
-    if (dragging_ && moved_ && !pulling_ && *dragging_ < data_.handles.size()) {
+    if (dragging_ && moved && !pulling_ && *dragging_ < data_.handles.size()) {
         const Frame f = frame();
         const auto& h = data_.handles[*dragging_];
         const double distance = std::clamp(f.distanceAt(event->position().x()), f.minX, f.maxX);

@@ -4,6 +4,7 @@
 #include <QScrollBar>
 #include <QWidget>
 
+#include "app/base/press.h"
 #include "app/section/section_painter.h"
 
 namespace erdwerk::app {
@@ -68,11 +69,10 @@ private:
     std::optional<double> marked_;
     std::optional<std::size_t> active_;
     std::optional<std::size_t> dragging_;
-    std::optional<Frame> frozen_;  ///< while dragging the frame stays
-    bool moved_ = false;
+    std::optional<Frame> frozen_;         ///< while dragging the frame stays
     std::optional<std::size_t> stretch_;  ///< that is dragged
     bool pulling_ = false;
-    QPointF pressedAt_;
+    Press press_;
     bool adding_ = false;
 };
 

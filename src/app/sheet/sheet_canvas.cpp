@@ -244,7 +244,7 @@ std::optional<std::size_t> SheetCanvas::selectedFrame() const {
     return chosen.front().part;
 }
 
-std::optional<std::pair<std::size_t, paper::Grip>> SheetCanvas::under(QPointF at) const {
+std::optional<SheetCanvas::Taken> SheetCanvas::under(QPointF at) const {
     const auto* sheet = of();
     if (sheet == nullptr) return std::nullopt;
     const QPointF p = toPaper(at);
@@ -264,8 +264,9 @@ std::optional<std::pair<std::size_t, paper::Grip>> SheetCanvas::under(QPointF at
 
 void SheetCanvas::mousePressEvent(QMouseEvent* event) {
     setFocus();
+    press_.begin(event->position());
     if (event->button() == Qt::MiddleButton || event->button() == Qt::RightButton) {
-        pan_ = event->position();
+        panning_ = true;
         return;
     }
     if (event->button() != Qt::LeftButton || of() == nullptr) return;
@@ -285,9 +286,9 @@ void SheetCanvas::mousePressEvent(QMouseEvent* event) {
 }
 
 void SheetCanvas::mouseMoveEvent(QMouseEvent* event) {
-    if (pan_) {
-        corner_ += event->position() - *pan_;
-        pan_ = event->position();
+    if (panning_) {
+        if (!press_.isDrag(event->position())) return;
+        corner_ += press_.step(event->position());
         fitted_ = false;
         update();
         return;
@@ -347,7 +348,12 @@ bool SheetCanvas::endDrag() {
 }
 
 void SheetCanvas::mouseReleaseEvent(QMouseEvent* event) {
-    if (event->button() == Qt::MiddleButton || event->button() == Qt::RightButton) pan_.reset();
+    if (panning_ && event->button() != Qt::LeftButton) {
+        panning_ = false;
+        if (event->button() == Qt::RightButton && !press_.isDrag(event->position()))
+            askForMenu(event->globalPosition().toPoint(), under(event->position()));
+        return;
+    }
     if (event->button() != Qt::LeftButton || !drag_) return;
     const Drag done = *drag_;
     drag_.reset();
@@ -416,10 +422,14 @@ void SheetCanvas::keyPressEvent(QKeyEvent* event) {
 }
 
 void SheetCanvas::contextMenuEvent(QContextMenuEvent* event) {
-    const auto taken = event->reason() == QContextMenuEvent::Mouse ? under(event->pos()) : std::nullopt;
+    // The mouse's own comes when its button is let go and nothing was dragged.
+    if (event->reason() == QContextMenuEvent::Keyboard) askForMenu(event->globalPos(), std::nullopt);
+}
+
+void SheetCanvas::askForMenu(QPoint at, const std::optional<Taken>& taken) {
     std::optional<Ref> what;
     if (taken) what = Ref{sheet_, taken->first};
-    Q_EMIT menuWanted(event->globalPos(), what);
+    Q_EMIT menuWanted(at, what);
 }
 
 void SheetCanvas::resizeEvent(QResizeEvent*) {

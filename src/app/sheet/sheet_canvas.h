@@ -7,6 +7,7 @@
 #include <optional>
 
 #include "app/base/latest_worker.h"
+#include "app/base/press.h"
 #include "app/base/session.h"
 #include "app/base/snapshot.h"
 #include "app/sheet/sheet_painter.h"
@@ -77,13 +78,15 @@ private:
         bool inside = false;  ///< what the frame shows is moved, not the frame
         QPointF by = {};      ///< so far, millimetres
     };
+    using Taken = std::pair<std::size_t, paper::Grip>;  ///< a frame and what it is held by
     static std::optional<Picture> paintPicture(const Request& request, const std::atomic<bool>& cancel);
     void refresh();
     [[nodiscard]] const objects::Sheet* of() const;
     [[nodiscard]] QPointF toPaper(QPointF at) const;
     [[nodiscard]] QRectF onScreen(const paper::Room& room) const;
     /// The uppermost frame there, and what it is held by; the selected one before the others.
-    [[nodiscard]] std::optional<std::pair<std::size_t, paper::Grip>> under(QPointF at) const;
+    [[nodiscard]] std::optional<Taken> under(QPointF at) const;
+    void askForMenu(QPoint at, const std::optional<Taken>& taken);
     void dragTo(QPointF at, bool free);
     void nudge(double dx, double dy);
     void paintFrames(QPainter& painter);
@@ -97,7 +100,8 @@ private:
     Picture picture_;
     std::optional<Request> asked_;
     std::optional<Drag> drag_;
-    std::optional<QPointF> pan_;
+    Press press_;
+    bool panning_ = false;
     std::optional<std::size_t> hovered_;
     std::unique_ptr<LatestWorker<Request, Picture>> worker_;
 };

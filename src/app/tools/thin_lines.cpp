@@ -1,5 +1,6 @@
 // Fewer points for lines; how many go is said before they do.
 
+#include "app/base/latest_worker.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
 #include "core/operations/plan_shape.h"
@@ -30,41 +31,66 @@ struct Thinning {
     linework::ThinnedLine thin;
 };
 
-/// What would go, worked out once for each state of the project and what was typed, not for each picture.
+/// What would go: worked out on a worker, once for each state of the project and what was typed.
 class Thinnings {
 public:
-    const std::vector<Thinning>& of(const Session& session, const Picks& picks) {
-        const auto seen = session.results();
-        const auto lines = meant(session, picks[0].ref.object);
-        if (seen == seen_ && lines == lines_ && picks[1].name == typed_) return made_;
-        seen_ = seen;
-        lines_ = lines;
-        typed_ = picks[1].name;
-        made_.clear();
-        const auto options = operations::parseThin(typed_.toStdString());
-        for (const ObjectId id : options ? lines_ : std::vector<ObjectId>{}) {
-            const auto* line = seen->definition(id);
-            const auto* resolved = derive::Derived::in(seen->lines, id);
-            if (line == nullptr || resolved == nullptr) continue;
-            if (auto thin =
-                    linework::thinnedLine(*line, *resolved, *options, operations::surroundings(*seen)))
-                made_.push_back({id, std::move(*thin)});
+    explicit Thinnings(Tool& tool)
+        : worker_(
+              &tool,
+              [](const Request& asked, const std::atomic<bool>& cancel) { return worked(asked, cancel); },
+              [this, &tool](Answer answer) {
+                  made_ = std::move(answer);
+                  Q_EMIT tool.changed();
+              }) {}
+
+    /// Null while it is being worked out.
+    const std::vector<Thinning>* of(const Session& session, const Picks& picks) {
+        Request now{session.results(), meant(session, picks[0].ref.object), picks[1].name};
+        if (!asked_ || !(now == *asked_)) {
+            asked_ = std::move(now);
+            made_.reset();
+            worker_.request(*asked_, true);
         }
-        return made_;
+        return made_ && made_->of == *asked_ ? &made_->all : nullptr;
     }
 
 private:
-    operations::Results seen_;
-    std::vector<ObjectId> lines_;
-    QString typed_;
-    std::vector<Thinning> made_;
+    struct Request {
+        operations::Results seen;
+        std::vector<ObjectId> lines;
+        QString typed;
+        bool operator==(const Request&) const = default;
+    };
+    struct Answer {
+        Request of;
+        std::vector<Thinning> all;
+    };
+    static std::optional<Answer> worked(const Request& asked, const std::atomic<bool>& cancel) {
+        Answer out{asked, {}};
+        const auto options = operations::parseThin(asked.typed.toStdString());
+        for (const ObjectId id : options ? asked.lines : std::vector<ObjectId>{}) {
+            if (cancel) return std::nullopt;
+            const auto* line = asked.seen->definition(id);
+            const auto* resolved = derive::Derived::in(asked.seen->lines, id);
+            if (line == nullptr || resolved == nullptr) continue;
+            if (auto thin =
+                    linework::thinnedLine(*line, *resolved, *options, operations::surroundings(*asked.seen)))
+                out.all.push_back({id, std::move(*thin)});
+        }
+        return out;
+    }
+
+    std::optional<Request> asked_;
+    std::optional<Answer> made_;
+    LatestWorker<Request, Answer> worker_;
 };
 
-QString howMany(const std::vector<Thinning>& all) {
+QString howMany(const std::vector<Thinning>* all) {
+    if (all == nullptr) return tr("Working out which points go: Enter applies, Backspace changes it");
     std::size_t before = 0;
     std::size_t gone = 0;
     double off = 0;
-    for (const auto& [id, thin] : all) {
+    for (const auto& [id, thin] : *all) {
         before += thin.before;
         gone += thin.gone;
         off = std::max(off, thin.deviation);
@@ -79,7 +105,8 @@ void ghost(QPainter& painter, const ViewTransform& view, const Session& session,
            Thinnings& thinnings) {
     if (picks.empty()) return;
     if (picks.size() > 1) {
-        for (const auto& [id, thin] : thinnings.of(session, picks))
+        const auto* all = thinnings.of(session, picks);
+        for (const auto& [id, thin] : all == nullptr ? std::vector<Thinning>{} : *all)
             paintGhostPath(painter, view, planPath(thin.reshaped.line),
                            QObject::tr("%1 points").arg(thin.before - thin.gone));
         return;
@@ -90,10 +117,10 @@ void ghost(QPainter& painter, const ViewTransform& view, const Session& session,
                            QObject::tr("%1 points").arg(line->vertices.size()));
 }
 
-}  // namespace
-
-ToolDeclaration thinLines() {
-    const auto thinnings = std::make_shared<Thinnings>();
+/// Each tool has thinnings of its own.
+std::unique_ptr<Tool> made(Session& session) {
+    // Filled in below, once there is a tool to tell.
+    const auto thinnings = std::make_shared<std::unique_ptr<Thinnings>>();
     PickSpec spec{
         .title = tr("Thin down a line"),
         .steps = {lineStep(tr("Pick the line that has too many points")),
@@ -103,12 +130,20 @@ ToolDeclaration thinLines() {
             if (!options) return longRefusal(options.error().text);
             return operations::thinLines(s.results(), meant(s, k[0].ref.object), *options);
         },
-        .asks = [thinnings](const Session& s, const Picks& k) { return howMany(thinnings->of(s, k)); },
+        .asks = [thinnings](const Session& s, const Picks& k) { return howMany((*thinnings)->of(s, k)); },
         .repeats = false,
         .entryHint = QStringLiteral("0.02  ·  3deg  ·  <0.5"),
         .typed = typedThinning,
         .ghost = [thinnings](QPainter& painter, const ViewTransform& view, const Session& s,
-                             const Picks& k) { ghost(painter, view, s, k, *thinnings); }};
+                             const Picks& k) { ghost(painter, view, s, k, **thinnings); }};
+    auto tool = std::make_unique<PickTool>(session, std::move(spec));
+    *thinnings = std::make_unique<Thinnings>(*tool);
+    return tool;
+}
+
+}  // namespace
+
+ToolDeclaration thinLines() {
     return {.id = QStringLiteral("thin-line"),
             .text = tr("Thin down a line"),
             .help = tr("Fewer points, by deviation in space, angle or spacing"),
@@ -116,7 +151,7 @@ ToolDeclaration thinLines() {
             .key = QStringLiteral("W"),
             .whyNot = aLine,
             .suits = isOneOf<objects::Line>,
-            .make = picking(std::move(spec))};
+            .make = made};
 }
 
 }  // namespace erdwerk::app::tools

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/base/id.h"
+#include "core/base/progress.h"
 #include "core/base/result.h"
 #include "core/derive/model.h"
 #include "core/geometry/path.h"
@@ -75,7 +76,7 @@ struct LandXml {
     std::vector<std::string> left;  ///< what was passed over, and why
 };
 
-Result<LandXml> readLandXml(const std::string& path);
+Result<LandXml> readLandXml(const std::string& path, const Context& context = {});
 Result<void> writeLandXml(const std::string& path, const LandXml& content, const std::string& projectName);
 /// Cross-sections that are written with alignments.
 struct XmlSectionOptions {

@@ -22,7 +22,8 @@ namespace {
 
 class Reader {
 public:
-    Reader(std::string path, const std::string& text) : path_(std::move(path)), text_(text) {}
+    Reader(std::string path, const std::string& text, const Context& context)
+        : path_(std::move(path)), text_(text), context_(context) {}
 
     Result<LandXml> run() {
         pugi::xml_document document;
@@ -54,6 +55,13 @@ private:
 
     [[noreturn]] void bad(pugi::xml_node at, const std::string& reason) const {
         throw Thrown({ErrorCode::BadInput, reason, path_, lineAt(at.offset_debug())});
+    }
+
+    /// To be called for what a file has many of.
+    void at(pugi::xml_node node) {
+        if (++seen_ % 1024 != 0) return;
+        if (context_.isCancelled()) throw Thrown(cancelled().value());
+        context_.report(static_cast<double>(node.offset_debug()) / static_cast<double>(text_.size()));
     }
 
     [[nodiscard]] std::vector<double> numbers(pugi::xml_node node, std::size_t least,
@@ -94,6 +102,7 @@ private:
     void points(pugi::xml_node root) {
         for (const auto group : root.children("CgPoints")) {
             for (const auto node : group.children("CgPoint")) {
+                at(node);
                 if (node.text().empty()) {
                     out_.left.push_back("point reference " +
                                         std::string(node.attribute("pntRef").as_string()));
@@ -117,12 +126,14 @@ private:
         std::vector<Vec3> vertices;
         std::map<std::string, std::uint32_t> index;
         for (const auto p : definition.child("Pnts").children("P")) {
+            at(p);
             const auto v = numbers(p, 3, 3);
             index[p.attribute("id").as_string()] = static_cast<std::uint32_t>(vertices.size());
             vertices.push_back({v[1], v[0], v[2]});
         }
         std::vector<std::uint32_t> corners;
         for (const auto f : definition.child("Faces").children("F")) {
+            at(f);
             if (f.attribute("i").as_int() == 1) continue;  // marked invisible
             std::istringstream words(f.text().get());
             std::string word;
@@ -318,16 +329,18 @@ private:
 
     std::string path_;
     const std::string& text_;
+    const Context& context_;
+    std::size_t seen_ = 0;
     std::map<std::string, Vec2> byName_;
     LandXml out_;
 };
 
 }  // namespace
 
-Result<LandXml> readLandXml(const std::string& path) {
+Result<LandXml> readLandXml(const std::string& path, const Context& context) {
     const auto text = readFile(path);
     if (!text) return tl::unexpected(text.error());
-    return Reader(path, *text).run();
+    return Reader(path, *text, context).run();
 }
 
 }  // namespace erdwerk::format

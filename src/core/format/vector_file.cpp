@@ -44,13 +44,19 @@ using Dataset = std::unique_ptr<GDALDataset, GDALDatasetUniquePtrDeleter>;
 
 class Reader {
 public:
-    explicit Reader(std::string path) : path_(std::move(path)) {}
+    Reader(std::string path, const Context& context) : path_(std::move(path)), context_(context) {}
 
     Result<VectorContent> run(GDALDataset& data) {
+        // A format that would have to read all of itself for it does not say how many there are.
+        for (int l = 0; l < data.GetLayerCount(); ++l)
+            features_ += std::max<GIntBig>(0, data.GetLayer(l)->GetFeatureCount(FALSE));
         for (int l = 0; l < data.GetLayerCount(); ++l) {
             OGRLayer* layer = data.GetLayer(l);
             layer_ = layer->GetName();
             for (const auto& feature : *layer) {
+                if (context_.isCancelled()) return cancelled();
+                if (++read_ % 256 == 0 && read_ <= features_)
+                    context_.report(static_cast<double>(read_) / static_cast<double>(features_));
                 if (auto done = add(*feature); !done) return tl::unexpected(done.error());
             }
             if (!lastMessage().empty())
@@ -181,6 +187,9 @@ private:
     }
 
     std::string path_;
+    const Context& context_;
+    GIntBig features_ = 0;
+    GIntBig read_ = 0;
     std::string layer_;
     std::string where_;
     std::string name_;
@@ -210,11 +219,11 @@ Result<Dataset> openVectors(const std::string& path) {
 
 }  // namespace
 
-Result<VectorContent> readVectorFile(const std::string& path) {
+Result<VectorContent> readVectorFile(const std::string& path, const Context& context) {
     const GdalScope scope;
     const auto data = openVectors(path);
     if (!data) return tl::unexpected(data.error());
-    return Reader(path).run(**data);
+    return Reader(path, context).run(**data);
 }
 
 Result<std::vector<VectorText>> readTexts(const std::string& path, const std::string& field) {

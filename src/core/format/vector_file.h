@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "core/base/progress.h"
 #include "core/base/result.h"
 #include "core/linework/line3d.h"
 #include "core/survey/points.h"
@@ -28,7 +29,7 @@ struct VectorContent {
 
 /// LineString, Polygon, CircularString, CompoundCurve, CurvePolygon and their collections, and points. A
 /// coordinate that is not finite is BadInput naming layer and feature.
-Result<VectorContent> readVectorFile(const std::string& path);
+Result<VectorContent> readVectorFile(const std::string& path, const Context& context = {});
 
 /// A point with what one of its attributes says.
 struct VectorText {

@@ -1,5 +1,10 @@
 #include "core/format/import.h"
 
+#include <algorithm>
+#include <atomic>
+#include <string>
+#include <vector>
+
 #include "core/derive/surface_result.h"
 #include "core/document/transaction.h"
 #include "core/format/export.h"
@@ -134,6 +139,46 @@ TEST(Export, AGeoPackageKeepsArcsAndOthersSayThatTheyBecameChords) {
     EXPECT_TRUE(bend->line.vertices[1].through);
     EXPECT_THAT(valueOf(exportFile(folder / "a.geojson", derived)),
                 testing::Contains("the arcs of 1 line, which became chords"));
+}
+
+/// 3000 points with heights, and the same as LandXML.
+std::string manyPoints(const Folder& folder, const std::string& name) {
+    if (name.ends_with(".xml")) {
+        std::string text = "<LandXML><CgPoints>\n";
+        for (int i = 0; i < 3000; ++i)
+            text += "<CgPoint name=\"" + std::to_string(i) + "\">1 " + std::to_string(i) + " 3</CgPoint>\n";
+        return folder.file(name, text + "</CgPoints></LandXML>");
+    }
+    VectorLayer layer{"points", Shape::PointZ, {{"name"}}, {}};
+    for (int i = 0; i < 3000; ++i)
+        layer.features.push_back({{{static_cast<double>(i), 1, 3}}, {}, {std::to_string(i)}, false});
+    EXPECT_TRUE(writeVectorFile(folder / name, {layer}));
+    return folder / name;
+}
+
+TEST(Import, SaysHowFarItIsAndStopsWhenToldTo) {
+    const Folder folder;
+    for (const char* name : {"a.geojson", "a.gpkg", "a.xml"}) {
+        SCOPED_TRACE(name);
+        const auto file = manyPoints(folder, name);
+        std::vector<double> shares;
+        Context context;
+        context.progress = [&](double share) { shares.push_back(share); };
+        EXPECT_EQ(valueOf(importFile({}, file, {}, context)).points, 3000U);
+        ASSERT_GE(shares.size(), 2U);
+        EXPECT_TRUE(std::is_sorted(shares.begin(), shares.end()));
+        EXPECT_GT(shares.front(), 0);
+        EXPECT_LT(shares.front(), 0.5);
+        EXPECT_LE(shares.back(), 1);
+        EXPECT_GT(shares.back(), 0.6);
+
+        std::atomic<bool> stop{false};
+        context.cancelFlag = &stop;
+        context.progress = [&](double) { stop = true; };
+        const auto stopped = importFile({}, file, {}, context);
+        ASSERT_FALSE(stopped);
+        EXPECT_EQ(stopped.error().code, ErrorCode::Cancelled);
+    }
 }
 
 TEST(FileSorts, GoByTheEnding) {

@@ -8,8 +8,8 @@ namespace erdwerk::format {
 namespace {
 
 Result<Imported> read(const document::Document& document, const std::string& path, const ImportOptions&,
-                      const Context&) {
-    const auto content = readLandXml(path);
+                      const Context& context) {
+    const auto content = readLandXml(path, context);
     if (!content) return tl::unexpected(content.error());
     return addLandXml(document, path, *content);
 }

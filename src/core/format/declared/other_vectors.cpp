@@ -6,8 +6,8 @@
 namespace erdwerk::format {
 
 Result<Imported> readVectors(const document::Document& document, const std::string& path,
-                             const ImportOptions&, const Context&) {
-    const auto content = readVectorFile(path);
+                             const ImportOptions&, const Context& context) {
+    const auto content = readVectorFile(path, context);
     if (!content) return tl::unexpected(content.error());
     return addVectorContent(document, path, *content);
 }
