@@ -78,3 +78,5 @@ void ActionList::run(const QString& id) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_actions.cpp"

@@ -91,3 +91,5 @@ void EditQueue::wait() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_edit_queue.cpp"

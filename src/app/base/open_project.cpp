@@ -284,3 +284,5 @@ Result<void> OpenProject::saveAndWait(const QString& path) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_open_project.cpp"

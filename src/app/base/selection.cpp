@@ -48,3 +48,5 @@ void Selection::clear() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_selection.cpp"

@@ -291,3 +291,5 @@ void Session::waitForResults() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_session.cpp"

@@ -113,3 +113,6 @@ std::optional<int> Bench::heightTaken() const {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_bench.cpp"
+#include "moc_bench_page.cpp"

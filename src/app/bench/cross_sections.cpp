@@ -262,3 +262,5 @@ void CrossSections::keyPressEvent(QKeyEvent* event) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_cross_sections.cpp"

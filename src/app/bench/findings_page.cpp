@@ -415,3 +415,5 @@ bool FindingsPage::keyPressed(int key) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_findings_page.cpp"

@@ -285,3 +285,5 @@ bool FitPage::eventFilter(QObject* watched, QEvent* event) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_fit_page.cpp"

@@ -107,3 +107,5 @@ void GradesBar::typed() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_grades_bar.cpp"

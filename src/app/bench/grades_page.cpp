@@ -419,3 +419,5 @@ void GradesPage::showHover() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_grades_page.cpp"

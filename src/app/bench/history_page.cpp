@@ -33,3 +33,5 @@ void HistoryPage::refresh() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_history_page.cpp"

@@ -324,3 +324,5 @@ bool ParcelPane::eventFilter(QObject* watched, QEvent* event) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_parcel_pane.cpp"

@@ -180,3 +180,5 @@ void PiTable::keyPressEvent(QKeyEvent* event) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_pi_table.cpp"

@@ -155,3 +155,5 @@ bool PointModel::setData(const QModelIndex& index, const QVariant& value, int ro
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_point_model.cpp"

@@ -422,3 +422,5 @@ void ProfilePage::showHover() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_profile_page.cpp"

@@ -202,3 +202,5 @@ bool ReadingPane::eventFilter(QObject* watched, QEvent* event) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_reading_pane.cpp"

@@ -131,3 +131,5 @@ Result<void> RecordTable::exportTo(const QString& path) const {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_record_table.cpp"

@@ -422,3 +422,5 @@ void SlicePage::copy() const {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_slice_page.cpp"

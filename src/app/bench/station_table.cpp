@@ -89,3 +89,5 @@ format::Table StationTable::asTable() const {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_station_table.cpp"

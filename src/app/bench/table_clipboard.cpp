@@ -126,3 +126,5 @@ void TableClipboard::showMenu(QPoint at) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_table_clipboard.cpp"

@@ -259,3 +259,5 @@ void TablesPage::showBands(const derive::BandTable& table) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_tables_page.cpp"

@@ -226,3 +226,5 @@ Result<void> VolumesPage::exportTo(const QString& path) const {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_volumes_page.cpp"

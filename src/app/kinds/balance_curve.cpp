@@ -82,3 +82,5 @@ void BalanceCurve::paintEvent(QPaintEvent*) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_balance_curve.cpp"

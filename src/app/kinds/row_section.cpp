@@ -96,3 +96,5 @@ void RowSection::mouseReleaseEvent(QMouseEvent*) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_row_section.cpp"

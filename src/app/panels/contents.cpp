@@ -351,3 +351,5 @@ void Contents::renamed(QTreeWidgetItem* item) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_contents.cpp"

@@ -130,3 +130,5 @@ void Facts::commonSettings(FactsForm& form, const std::vector<ObjectId>& objects
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_facts.cpp"

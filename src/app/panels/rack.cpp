@@ -148,3 +148,5 @@ void Rack::refresh() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_rack.cpp"

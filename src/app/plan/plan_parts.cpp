@@ -75,3 +75,5 @@ void PartsMenu::keyPressEvent(QKeyEvent* event) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_plan_parts.cpp"

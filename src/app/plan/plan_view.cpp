@@ -410,3 +410,5 @@ void PlanView::keyPressEvent(QKeyEvent* event) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_plan_view.cpp"

@@ -50,3 +50,5 @@ std::optional<double> typedFigure(const QString& text) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_tool.cpp"

@@ -363,3 +363,5 @@ void SceneView::leaveEvent(QEvent*) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_scene_view.cpp"

@@ -226,3 +226,5 @@ void SectionView::leaveEvent(QEvent*) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_section_view.cpp"

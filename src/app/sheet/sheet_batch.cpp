@@ -42,3 +42,5 @@ void SheetBatch::poll() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_sheet_batch.cpp"

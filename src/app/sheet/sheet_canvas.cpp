@@ -437,3 +437,5 @@ void SheetCanvas::resizeEvent(QResizeEvent*) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_sheet_canvas.cpp"

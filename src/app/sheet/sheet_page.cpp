@@ -108,3 +108,5 @@ void SheetPage::tellTexts() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_sheet_page.cpp"

@@ -410,3 +410,5 @@ ToolDeclaration drawLine() {
 }  // namespace tools
 
 }  // namespace erdwerk::app
+
+#include "moc_draw_line.cpp"

@@ -335,3 +335,5 @@ ToolDeclaration pond() {
 
 }  // namespace tools
 }  // namespace erdwerk::app
+
+#include "moc_earthwork_tool.cpp"

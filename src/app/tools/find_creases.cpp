@@ -201,3 +201,5 @@ ToolDeclaration findCreases() {
 }  // namespace tools
 
 }  // namespace erdwerk::app
+
+#include "moc_find_creases.cpp"

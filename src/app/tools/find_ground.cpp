@@ -143,3 +143,5 @@ ToolDeclaration findGround() {
 
 }  // namespace tools
 }  // namespace erdwerk::app
+
+#include "moc_find_ground.cpp"

@@ -199,3 +199,5 @@ ToolDeclaration giveHeights() {
 
 }  // namespace tools
 }  // namespace erdwerk::app
+
+#include "moc_give_heights.cpp"

@@ -375,3 +375,5 @@ void PickTool::paintChange(QPainter& painter, const ViewTransform& view, const P
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_pick_tool.cpp"

@@ -202,3 +202,5 @@ ToolDeclaration traceCrease() {
 }  // namespace tools
 
 }  // namespace erdwerk::app
+
+#include "moc_trace_crease.cpp"

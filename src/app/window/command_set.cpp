@@ -23,3 +23,5 @@ std::function<QString()> CommandSet::anOpenProject() const {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_command_set.cpp"

@@ -52,3 +52,5 @@ void CursorLine::update(const std::optional<geometry::Vec2>& place) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_cursor_line.cpp"

@@ -106,3 +106,5 @@ void ExtractDialog::extract() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_extract_dialog.cpp"

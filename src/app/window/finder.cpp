@@ -155,3 +155,5 @@ bool Finder::eventFilter(QObject* watched, QEvent* event) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_finder.cpp"

@@ -64,3 +64,5 @@ void GuidePanel::keyPressEvent(QKeyEvent* event) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_guide_panel.cpp"

@@ -242,3 +242,5 @@ void ImportDialog::fillCounts(Result<format::CsvPoints> read, int choice) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_import_dialog.cpp"

@@ -119,3 +119,5 @@ void Imports::dense(const QString& path, bool cloud) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_imports.cpp"

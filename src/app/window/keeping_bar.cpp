@@ -58,3 +58,5 @@ void KeepingBar::refresh() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_keeping_bar.cpp"

@@ -167,3 +167,5 @@ void MainWindow::dropEvent(QDropEvent* event) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_main_window.cpp"

@@ -127,3 +127,5 @@ void ObjectMenu::show(QPoint at, std::optional<Ref> under) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_object_menu.cpp"

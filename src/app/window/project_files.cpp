@@ -150,3 +150,5 @@ void ProjectFiles::connectKeeping() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_project_files.cpp"

@@ -239,3 +239,5 @@ bool PromptLine::eventFilter(QObject* watched, QEvent* event) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_prompt_line.cpp"

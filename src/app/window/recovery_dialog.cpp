@@ -69,3 +69,5 @@ RecoveryDialog::RecoveryDialog(const format::Recovery& recovery, QWidget* parent
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_recovery_dialog.cpp"

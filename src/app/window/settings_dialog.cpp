@@ -105,3 +105,5 @@ SettingsDialog::SettingsDialog(Session& session, QWidget* parent) : QDialog(pare
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_settings_dialog.cpp"

@@ -97,3 +97,5 @@ void SheetsAlongDialog::make() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_sheets_along_dialog.cpp"

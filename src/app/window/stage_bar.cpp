@@ -141,3 +141,5 @@ void StageBar::refresh() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_stage_bar.cpp"

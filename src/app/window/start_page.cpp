@@ -102,3 +102,5 @@ void StartPage::setLost(const QStringList& journals) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_start_page.cpp"

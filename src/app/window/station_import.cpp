@@ -122,3 +122,5 @@ void StationImport::bringIn() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_station_import.cpp"

@@ -77,3 +77,5 @@ void ToolInHand::end() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_tool_in_hand.cpp"

@@ -77,3 +77,5 @@ void TwinViews::follow(QWidget* moved) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_twin_views.cpp"

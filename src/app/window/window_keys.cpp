@@ -97,3 +97,5 @@ bool WindowKeys::pressed(QKeyEvent* event) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_window_keys.cpp"

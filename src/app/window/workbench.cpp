@@ -140,3 +140,5 @@ ObjectId Workbench::sheetInHand() const {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_workbench.cpp"

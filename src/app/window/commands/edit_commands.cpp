@@ -102,3 +102,5 @@ void EditCommands::deleteSelection() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_edit_commands.cpp"

@@ -102,3 +102,5 @@ void FieldCommands::connectPoints(bool byCode) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_field_commands.cpp"

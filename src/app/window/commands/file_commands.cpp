@@ -151,3 +151,5 @@ Result<void> FileCommands::printTo(QPrinter& printer) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_file_commands.cpp"

@@ -152,3 +152,5 @@ void GroundCommands::exportSurface() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_ground_commands.cpp"

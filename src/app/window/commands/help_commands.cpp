@@ -29,3 +29,5 @@ void HelpCommands::showGuide(bool shown) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_help_commands.cpp"

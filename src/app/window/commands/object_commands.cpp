@@ -83,3 +83,5 @@ void ObjectCommands::renameSelected() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_object_commands.cpp"

@@ -122,3 +122,5 @@ void ParcelCommands::exportDescription() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_parcel_commands.cpp"

@@ -105,3 +105,5 @@ void RecordCommands::newTable() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_record_commands.cpp"

@@ -257,3 +257,5 @@ void RouteCommands::readPointsByStation() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_route_commands.cpp"

@@ -61,3 +61,5 @@ void ShapeCommands::readOffsetSet(const QString& path) {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_shape_commands.cpp"

@@ -278,3 +278,5 @@ void SheetCommands::writeSheets(const QString& path, std::vector<ObjectId> sheet
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_sheet_commands.cpp"

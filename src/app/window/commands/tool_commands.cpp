@@ -32,3 +32,5 @@ void ToolCommands::add() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_tool_commands.cpp"

@@ -101,3 +101,5 @@ void ViewCommands::pageCommands() {
 }
 
 }  // namespace erdwerk::app
+
+#include "moc_view_commands.cpp"
