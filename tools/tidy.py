@@ -40,7 +40,14 @@ def commands(folder):
     out = []
     for entry in json.loads((build / "compile_commands.json").read_text()):
         command = re.sub(r"-include \S*cmake_pch\.hxx|-Winvalid-pch|-fpch-preprocess", "", entry["command"])
-        out.append(dict(entry, command=command))
+        unit = pathlib.Path(entry["file"])
+        if unit.parent.name != "together":
+            out.append(dict(entry, command=command))
+            continue
+        # Files that are compiled together are read one by one: each includes what it needs.
+        for name in re.findall(r'#include "(.+)"', unit.read_text()):
+            file = str(root / "src" / name)
+            out.append(dict(entry, file=file, command=command.replace(str(unit), file)))
     folder.mkdir(parents=True, exist_ok=True)
     (folder / "compile_commands.json").write_text(json.dumps(out))
     return out

@@ -58,7 +58,7 @@ std::optional<Vec2> placeToPoint(const Site& site, ObjectId id) {
     return std::nullopt;
 }
 
-const ViewTransform view = viewAt({50, 50}, 8, {800, 800});
+const ViewTransform shownPart = viewAt({50, 50}, 8, {800, 800});
 
 template <class Paint>
 bool paints(const Paint& paint) {
@@ -110,9 +110,9 @@ TYPED_TEST(EveryKindOnScreen, LiesSomewhereInPlanAndIsMarkedThere) {
     this->kind.bounds(this->site.snapshot.derived, this->id, box);
     ASSERT_EQ(box.empty(), !this->kind.hasPlace());
     if (box.empty()) return;
-    EXPECT_TRUE(box.meets(view.window()));
+    EXPECT_TRUE(box.meets(shownPart.window()));
     EXPECT_TRUE(paints([&](QPainter& painter) {
-        HandlePainter handles(painter, this->site.snapshot.derived, this->site.document, view);
+        HandlePainter handles(painter, this->site.snapshot.derived, this->site.document, shownPart);
         this->kind.handles(handles, {this->id, 0});
     }));
 }
@@ -123,7 +123,7 @@ TYPED_TEST(EveryKindOnScreen, IsPaintedInItsPasses) {
     EXPECT_EQ(std::any_of(passes.begin(), passes.end(),
                           [&](PlanPass pass) {
                               return paints([&](QPainter& painter) {
-                                  PlanCanvas canvas(painter, this->site.snapshot, view, {});
+                                  PlanCanvas canvas(painter, this->site.snapshot, shownPart, {});
                                   this->kind.paint(canvas, this->id, pass);
                                   canvas.texts.write(painter);
                               });
@@ -137,13 +137,14 @@ TYPED_TEST(EveryKindOnScreen, IsFoundUnderTheCursor) {
         // Drawn elsewhere, or under everything: found nowhere.
         for (double x = 2; x < 100; x += 7)
             for (double y = 2; y < 100; y += 7) {
-                SnapSearch search(this->site.snapshot, view, view.toPicture({x, y}), 9, std::nullopt);
+                SnapSearch search(this->site.snapshot, shownPart, shownPart.toPicture({x, y}), 9,
+                                  std::nullopt);
                 this->kind.hit(search, this->id);
                 EXPECT_TRUE(search.finish().empty());
             }
         return;
     }
-    SnapSearch search(this->site.snapshot, view, view.toPicture(*place), 9, std::nullopt);
+    SnapSearch search(this->site.snapshot, shownPart, shownPart.toPicture(*place), 9, std::nullopt);
     this->kind.hit(search, this->id);
     const auto found = search.finish();
     ASSERT_FALSE(found.empty());
@@ -151,7 +152,7 @@ TYPED_TEST(EveryKindOnScreen, IsFoundUnderTheCursor) {
     EXPECT_LT(geometry::distance(found.front().place, *place), 1.2);
     EXPECT_FALSE(found.front().name.isEmpty());
     // Far from it there is nothing.
-    SnapSearch elsewhere(this->site.snapshot, view, view.toPicture({500, 500}), 9, std::nullopt);
+    SnapSearch elsewhere(this->site.snapshot, shownPart, shownPart.toPicture({500, 500}), 9, std::nullopt);
     this->kind.hit(elsewhere, this->id);
     EXPECT_TRUE(elsewhere.finish().empty());
 }

@@ -25,7 +25,7 @@ using geometry::Vec2;
 namespace {
 
 /// The colour of its group.
-QColor colourOf(const document::Document& document, ObjectId id) {
+QColor lineColour(const document::Document& document, ObjectId id) {
     const auto* group = document.get<objects::Group>(document.find(id)->group);
     return group != nullptr ? QColor(text(group->colour)) : theme::breakline;
 }
@@ -147,7 +147,7 @@ public:
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Linework}; }
     [[nodiscard]] std::vector<PlanSign> signs(const derive::Derived& derived, ObjectId id) const override {
         const auto& document = derived.document;
-        const QColor colour = colourOf(document, id);
+        const QColor colour = lineColour(document, id);
         const auto style = document.get<objects::Line>(id)->style;
         if (style == objects::LineStyle::Toe)
             return {lineSign(QObject::tr("Toe"), colour, 1.4, Qt::DashLine)};
@@ -171,7 +171,7 @@ public:
         if (resolved == nullptr || !boundsOf(resolved->path).meets(canvas.window)) return;
         const auto style = canvas.document.get<objects::Line>(id)->style;
         canvas.painter.setBrush(Qt::NoBrush);
-        canvas.painter.setPen(canvas.pen(colourOf(canvas.document, id),
+        canvas.painter.setPen(canvas.pen(lineColour(canvas.document, id),
                                          style == objects::LineStyle::Crest ? 1.7 : 1.4,
                                          style == objects::LineStyle::Toe ? Qt::DashLine : Qt::SolidLine));
         canvas.painter.drawPolyline(polyline(resolved->path, canvas.view));
@@ -307,7 +307,7 @@ public:
         const auto* line = derive::Derived::in(content.derived().lines, id);
         if (line == nullptr) return;
         const bool selected = content.selected(id);
-        const QColor colour = selected ? theme::clay : colourOf(content.derived().document, id);
+        const QColor colour = selected ? theme::clay : lineColour(content.derived().document, id);
         const auto runs = runsWithHeights(*line, 0.05);
         for (const auto& run : runs) content.addStroke({run, colour, selected ? 3.5F : 2.0F});
         if (runs.empty() && selected) content.addOnGround(line->path, colour, 3.0F);

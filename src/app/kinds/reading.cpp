@@ -12,7 +12,7 @@ using objects::Reading;
 
 namespace {
 
-const derive::ReadingResult* resultOf(const derive::Derived& derived, ObjectId id) {
+const derive::ReadingResult* readingOf(const derive::Derived& derived, ObjectId id) {
     const auto* result = derive::Derived::in(derived.readings, id);
     return result == nullptr || result->path.empty() ? nullptr : result;
 }
@@ -29,11 +29,11 @@ public:
     [[nodiscard]] QString noun() const override { return QObject::tr("read description"); }
     [[nodiscard]] QString title() const override { return QObject::tr("Descriptions read back"); }
     void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
-        if (const auto* result = resultOf(derived, id)) box.add(boundsOf(result->path));
+        if (const auto* result = readingOf(derived, id)) box.add(boundsOf(result->path));
     }
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Records}; }
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
-        const auto* result = resultOf(canvas.derived, id);
+        const auto* result = readingOf(canvas.derived, id);
         if (result == nullptr) return;
         canvas.painter.setBrush(Qt::NoBrush);
         std::size_t segment = 0;
@@ -54,11 +54,11 @@ public:
         canvas.painter.drawEllipse(to, 3 * canvas.unit, 3 * canvas.unit);
     }
     void hit(SnapSearch& search, ObjectId id) const override {
-        if (const auto* result = resultOf(search.derived(), id))
+        if (const auto* result = readingOf(search.derived(), id))
             search.addPath(id, result->path, QObject::tr("as called in %1").arg(search.nameOf(id)));
     }
     void handles(HandlePainter& painter, const Ref& ref) const override {
-        if (const auto* result = resultOf(painter.derived(), ref.object)) painter.path(result->path);
+        if (const auto* result = readingOf(painter.derived(), ref.object)) painter.path(result->path);
     }
     [[nodiscard]] std::optional<document::Edit> dragged(const Ref&, geometry::Vec2) const override {
         return std::nullopt;

@@ -9,12 +9,12 @@ namespace erdwerk::app {
 
 namespace {
 
-const derive::SectionResult* resultOf(const derive::Derived& derived, ObjectId id) {
+const derive::SectionResult* sectionOf(const derive::Derived& derived, ObjectId id) {
     const auto* result = derive::Derived::in(derived.sections, id);
     return result == nullptr || result->axis.size() < 2 ? nullptr : result;
 }
 
-geometry::Path pathOf(const derive::SectionResult& result) {
+geometry::Path axisPath(const derive::SectionResult& result) {
     geometry::Path path;
     for (std::size_t k = 0; k + 1 < result.axis.size(); ++k)
         path.push_back({result.axis[k], result.axis[k + 1], {}});
@@ -26,13 +26,13 @@ public:
     [[nodiscard]] QString noun() const override { return QObject::tr("section"); }
     [[nodiscard]] QString title() const override { return QObject::tr("Sections"); }
     void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
-        if (const auto* result = resultOf(derived, id))
+        if (const auto* result = sectionOf(derived, id))
             for (const auto& p : result->axis) box.add(p);
     }
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Routes}; }
     /// Its axis, dash and dot, with its name at both ends.
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
-        const auto* result = resultOf(canvas.derived, id);
+        const auto* result = sectionOf(canvas.derived, id);
         if (result == nullptr) return;
         QPolygonF axis;
         for (const auto& p : result->axis) axis << canvas.view.toPicture(p);
@@ -47,15 +47,15 @@ public:
                 {TextRank::Section, ++key, id, {look}, {}, {}});
     }
     void hit(SnapSearch& search, ObjectId id) const override {
-        if (const auto* result = resultOf(search.derived(), id))
-            search.addPath(id, pathOf(*result), QObject::tr("section %1").arg(search.nameOf(id)));
+        if (const auto* result = sectionOf(search.derived(), id))
+            search.addPath(id, axisPath(*result), QObject::tr("section %1").arg(search.nameOf(id)));
     }
     void handles(HandlePainter& painter, const Ref& ref) const override {
-        if (const auto* result = resultOf(painter.derived(), ref.object)) painter.path(pathOf(*result));
+        if (const auto* result = sectionOf(painter.derived(), ref.object)) painter.path(axisPath(*result));
     }
     /// Each surface as it is cut, and uprights down to the lowest place at the ends.
     void show(SceneContent& content, ObjectId id) const override {
-        const auto* result = resultOf(content.derived(), id);
+        const auto* result = sectionOf(content.derived(), id);
         if (result == nullptr) return;
         const QColor colour = content.selected(id) ? theme::clay : theme::ink;
         std::optional<double> low;

@@ -47,11 +47,11 @@ namespace {
 
 /// "from 20 to 60": distances along the line.
 std::optional<std::pair<double, double>> stretchIn(const QString& text) {
-    const QStringList words = text.trimmed().toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts);
-    if (words.size() != 4 || words[0] != DrapeTool::tr("from") || words[2] != DrapeTool::tr("to"))
+    const QStringList typed = text.trimmed().toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts);
+    if (typed.size() != 4 || typed[0] != DrapeTool::tr("from") || typed[2] != DrapeTool::tr("to"))
         return std::nullopt;
-    const auto from = typedFigure(words[1]);
-    const auto to = typedFigure(words[3]);
+    const auto from = typedFigure(typed[1]);
+    const auto to = typedFigure(typed[3]);
     if (!from || !to || !(*from < *to)) return std::nullopt;
     return std::pair{*from, *to};
 }

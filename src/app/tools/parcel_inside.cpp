@@ -8,7 +8,7 @@ namespace erdwerk::app::tools {
 
 namespace {
 
-void ghost(QPainter& painter, const ViewTransform& view, const Session& session, const Picks& picks) {
+void figureGhost(QPainter& painter, const ViewTransform& view, const Session& session, const Picks& picks) {
     if (picks.empty()) return;
     const auto figure = operations::figureRound(session.derived(), picks.back().place);
     if (!figure) return;
@@ -26,7 +26,7 @@ ToolDeclaration parcelInside() {
         .apply = [](const Session& session,
                     const Picks& k) { return operations::parcelRound(session.results(), k[0].place); },
         .repeats = true,
-        .ghost = ghost};
+        .ghost = figureGhost};
     return {.id = QStringLiteral("parcel-inside"),
             .text = tr("Parcel round a place"),
             .help = tr("A boundary of the lines that close round a click, and its parcel"),

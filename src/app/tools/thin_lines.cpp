@@ -10,7 +10,7 @@ namespace erdwerk::app::tools {
 namespace {
 
 /// The picked line, or with it all that are selected.
-std::vector<ObjectId> meant(const Session& session, ObjectId picked) {
+std::vector<ObjectId> linesMeant(const Session& session, ObjectId picked) {
     std::vector<ObjectId> out;
     for (const Ref& ref : session.selection())
         if (session.document().get<objects::Line>(ref.object) != nullptr &&
@@ -45,7 +45,7 @@ public:
 
     /// Null while it is being worked out.
     const std::vector<Thinning>* of(const Session& session, const Picks& picks) {
-        Request now{session.results(), meant(session, picks[0].ref.object), picks[1].name};
+        Request now{session.results(), linesMeant(session, picks[0].ref.object), picks[1].name};
         if (!asked_ || !(now == *asked_)) {
             asked_ = std::move(now);
             made_.reset();
@@ -111,7 +111,7 @@ void ghost(QPainter& painter, const ViewTransform& view, const Session& session,
                            QObject::tr("%1 points").arg(thin.before - thin.gone));
         return;
     }
-    for (const ObjectId id : meant(session, picks[0].ref.object))
+    for (const ObjectId id : linesMeant(session, picks[0].ref.object))
         if (const auto* line = session.derived().definition(id))
             paintGhostPath(painter, view, planPath(*line),
                            QObject::tr("%1 points").arg(line->vertices.size()));
@@ -128,7 +128,7 @@ std::unique_ptr<Tool> made(Session& session) {
         .applyLong = [](const Session& s, const Picks& k) -> document::LongEdit {
             const auto options = operations::parseThin(k[1].name.toStdString());
             if (!options) return longRefusal(options.error().text);
-            return operations::thinLines(s.results(), meant(s, k[0].ref.object), *options);
+            return operations::thinLines(s.results(), linesMeant(s, k[0].ref.object), *options);
         },
         .asks = [thinnings](const Session& s, const Picks& k) { return howMany((*thinnings)->of(s, k)); },
         .repeats = false,

@@ -61,7 +61,7 @@ Result<Document> withChanged(const Document& document, ObjectId id,
 }
 
 /// An edit of one line.
-Edit ofLine(ObjectId id, std::function<Result<linework::Line3D>(const linework::Line3D&)> edit) {
+Edit mendedLine(ObjectId id, std::function<Result<linework::Line3D>(const linework::Line3D&)> edit) {
     return [id, edit = std::move(edit)](const Document& d) -> Result<Edited> {
         auto next = withChanged(d, id, edit);
         if (!next) return tl::unexpected(next.error());
@@ -164,7 +164,7 @@ std::optional<double> overshoot(const Document& document, ObjectId line, geometr
 }
 
 Edit trimOvershoot(const Results& seen, ObjectId line, geometry::Vec2 place, double height) {
-    return ofLine(line, [=](const linework::Line3D& l) -> Result<linework::Line3D> {
+    return mendedLine(line, [=](const linework::Line3D& l) -> Result<linework::Line3D> {
         const auto* resolved = Derived::in(seen->lines, line);
         const auto on = resolved == nullptr ? std::nullopt : geometry::nearestOn(resolved->path, place);
         if (!on) return badInput("there is nothing beyond");
@@ -180,7 +180,7 @@ Edit trimOvershoot(const Results& seen, ObjectId line, geometry::Vec2 place, dou
 }
 
 Edit moveEnd(ObjectId line, bool last, geometry::Vec3 place) {
-    return ofLine(line, [=](const linework::Line3D& l) -> Result<linework::Line3D> {
+    return mendedLine(line, [=](const linework::Line3D& l) -> Result<linework::Line3D> {
         const std::size_t vertex = last ? l.vertices.size() - 1 : 0;
         auto moved = linework::moveCorner(l, vertex, {place.x, place.y});
         if (!moved) return moved;
@@ -197,11 +197,11 @@ Edit moveEndOnto(ObjectId line, bool last, geometry::Vec3 place, ObjectId other)
 }
 
 Edit setHeightOnLine(ObjectId line, geometry::Vec2 place, double height) {
-    return ofLine(line, [=](const linework::Line3D& l) { return withHeightAt(l, place, height); });
+    return mendedLine(line, [=](const linework::Line3D& l) { return withHeightAt(l, place, height); });
 }
 
 Edit interpolateMissing(ObjectId line) {
-    return ofLine(line, [](const linework::Line3D& before) -> Result<linework::Line3D> {
+    return mendedLine(line, [](const linework::Line3D& before) -> Result<linework::Line3D> {
         auto next = before;
         auto& vs = next.vertices;
         for (auto& v : vs)

@@ -1,6 +1,7 @@
 #include "core/operations/rules.h"
 
 #include <map>
+#include <set>
 
 #include "core/linework/edit.h"
 #include "core/linework/rules/height_rule.h"
@@ -58,13 +59,13 @@ Edit ofParts(const std::vector<LinePart>& parts, const char* nothing, OnLine cha
     };
 }
 
-std::vector<ObjectId> linesOf(const std::vector<LinePart>& parts) {
-    std::vector<ObjectId> out;
-    for (const auto& [id, which] : byLine(parts)) out.push_back(id);
-    return out;
-}
-
 }  // namespace
+
+std::vector<ObjectId> linesOf(const std::vector<LinePart>& parts) {
+    std::set<ObjectId> out;
+    for (const auto& [id, vertex] : parts) out.insert(id);
+    return {out.begin(), out.end()};
+}
 
 Edit freeze(const Results& seen, const std::vector<LinePart>& parts) {
     return document::onlyWhileSame(

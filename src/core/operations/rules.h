@@ -12,6 +12,9 @@ namespace erdwerk::operations {
 /// A line, or one of its vertices; several vertices make a stretch.
 using LinePart = std::pair<ObjectId, std::optional<std::size_t>>;
 
+/// The lines among them, each once.
+std::vector<ObjectId> linesOf(const std::vector<LinePart>& parts);
+
 /// Rules become the heights they give now; places that were solved stay. Of a whole line all controls, of
 /// single vertices interpolated ones too. BadInput when nothing changes.
 Edit freeze(const Results& seen, const std::vector<LinePart>& parts);

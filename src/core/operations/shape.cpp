@@ -25,12 +25,6 @@ using linework::ResolvedLine;
 
 namespace {
 
-std::vector<ObjectId> linesOf(const std::vector<LinePart>& parts) {
-    std::set<ObjectId> out;
-    for (const auto& [id, vertex] : parts) out.insert(id);
-    return {out.begin(), out.end()};
-}
-
 /// Raises marked vertices of one line; `lifted` are the lines that are raised as a whole.
 class Lifting {
 public:
