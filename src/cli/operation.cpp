@@ -105,6 +105,14 @@ Result<terrain::Boundary> readBoundary(const std::string& file) {
     return boundary;
 }
 
+void linesArgument(Options& options) {
+    options.inputs("lines", "vector files").needed();
+}
+
+void outputOption(Options& options, const std::string& what) {
+    options.text("-o,--output", what).needed();
+}
+
 void csvOptions(Options& options) {
     options.text(
         "--columns",

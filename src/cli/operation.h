@@ -3,6 +3,7 @@
 
 #include <functional>
 #include <nlohmann/json.hpp>
+#include <numbers>
 #include <optional>
 #include <string>
 #include <vector>
@@ -22,6 +23,8 @@ struct Outcome {
     bool dataIsWrong = false;  ///< exit 1
 };
 
+constexpr double degree = std::numbers::pi / 180;
+
 struct Operation {
     std::string name;
     std::string summary;
@@ -38,6 +41,10 @@ std::vector<Operation> denseOperations();
 std::vector<Operation> extractOperations();
 
 // Options that several commands have.
+void linesArgument(Options& options);
+/// A file that has to be named; `what` says what is written into it.
+void outputOption(Options& options, const std::string& what);
+constexpr const char* linesToWrite = "3D lines to write: .gpkg or .geojson";
 void surfaceArgument(Options& options);
 void denseArgument(Options& options);
 void classesOption(Options& options);

@@ -273,10 +273,6 @@ Result<Outcome> profile(const Arguments& a) {
     return out;
 }
 
-void outputOption(Options& options, const std::string& what) {
-    options.text("-o,--output", what).needed();
-}
-
 void declareBuild(Options& options) {
     options.texts("--points", "CSV files of points");
     csvOptions(options);

@@ -152,23 +152,21 @@ std::vector<Operation> projectOperations() {
     };
     out.push_back({"check", "Findings in points, lines and projects.",
                    "erdwerk-cli check data/demo/survey.csv data/demo/lines.gpkg", inputs, check});
-    out.push_back(
-        {"convert", "Read any mix of files and write them in one format.",
-         "erdwerk-cli convert data/demo/survey.csv data/demo/lines.gpkg -o site.erdwerk",
-         [inputs](Options& options) {
-             inputs(options);
-             options.text("-o,--output", "file to write: .erdwerk .xml .gpkg .geojson .csv .obj or .glb")
-                 .needed();
-             options.flag("--parcels", "closed lines and polygons become parcels");
-         },
-         convert});
+    out.push_back({"convert", "Read any mix of files and write them in one format.",
+                   "erdwerk-cli convert data/demo/survey.csv data/demo/lines.gpkg -o site.erdwerk",
+                   [inputs](Options& options) {
+                       inputs(options);
+                       outputOption(options, "file to write: .erdwerk .xml .gpkg .geojson .csv .obj or .glb");
+                       options.flag("--parcels", "closed lines and polygons become parcels");
+                   },
+                   convert});
     out.push_back({"sheet",
                    "Draw the sheets of a project as PDF or SVG, and count texts that lie on each other.",
                    "erdwerk-cli sheet data/demo/quillmoor.erdwerk -o sheet.pdf",
                    [](Options& options) {
                        options.inputs("project", "the project").needed().count(1);
                        options.texts("--sheet", "names of sheets (all)").count(1).all();
-                       options.text("-o,--output", "file to write: .pdf or .svg").needed();
+                       outputOption(options, "file to write: .pdf or .svg");
                    },
                    sheet});
     return out;

@@ -254,13 +254,6 @@ Result<Outcome> giveHeights(const Arguments& a) {
     return out;
 }
 
-void linesArgument(Options& options) {
-    options.inputs("lines", "vector files").needed();
-}
-void outputOption(Options& options) {
-    options.text("-o,--output", "3D lines to write: .gpkg or .geojson").needed();
-}
-
 Operation offsetOperation() {
     return {
         "offset", "Lines beside lines: rows of a run and a height.",
@@ -277,7 +270,7 @@ Operation offsetOperation() {
             options.flag("--chained", "each row is measured from the row before");
             options.text("--corners", "mitre or round (mitre)").defaultsTo("mitre").among({"mitre", "round"});
             options.texts("--surface", "for rows on it").count(1);
-            outputOption(options);
+            outputOption(options, linesToWrite);
         },
         offset};
 }
@@ -294,7 +287,7 @@ Operation meetOperation() {
                 options.text("--along", "perpendicular or fall (perpendicular)")
                     .defaultsTo("perpendicular")
                     .among({"perpendicular", "fall"});
-                outputOption(options);
+                outputOption(options, linesToWrite);
             },
             meet};
 }
@@ -315,7 +308,7 @@ Operation giveHeightsOperation() {
                 options.text("--prefix", "what texts with heights begin with");
                 options.number("--tolerance", "between a giver and a line (0.05)").positive();
                 options.text("--otherwise", "the height of what nothing gives one");
-                outputOption(options);
+                outputOption(options, linesToWrite);
             },
             giveHeights};
 }

@@ -153,7 +153,7 @@ std::vector<Operation> parcelOperations() {
                  options.flag("--falling", "the largest first");
                  options.text("--unit", "of lengths, areas and volumes: m, ft or ftUS (the project's)")
                      .among({"m", "ft", "ftUS"});
-                 options.text("-o,--output", ".csv or .xlsx").needed();
+                 outputOption(options, ".csv or .xlsx");
              },
              table},
             {"describe", "Courses, closure, area and a metes-and-bounds description of a parcel.",

@@ -363,7 +363,7 @@ std::vector<Operation> routeOperations() {
              options.texts("--points", "CSV files of points");
              csvOptions(options);
              options.text("--offsets", "CSV name,station,offset,height,code");
-             options.text("-o,--output", "CSV to write").needed();
+             outputOption(options, "CSV to write");
          },
          station});
     out.push_back(
@@ -375,7 +375,7 @@ std::vector<Operation> routeOperations() {
              options.text("--pvis", "CSV station,height,curve (a length, or K12)").needed();
              options.texts("--ground", "surfaces; cut and fill are against the first");
              options.number("--interval", "a row at every multiple of it").positive();
-             options.text("-o,--output", "CSV to write").needed();
+             outputOption(options, "CSV to write");
          },
          design});
     out.push_back(

@@ -13,8 +13,6 @@ namespace {
 
 using nlohmann::ordered_json;
 
-constexpr double degree = std::numbers::pi / 180;
-
 Result<Outcome> thin(const Arguments& a) {
     const std::string& source = a.inputs().front();
     const auto points = format::readDense(source, classFilter(a), a.context);
@@ -89,7 +87,7 @@ std::vector<Operation> denseOperations() {
                  .positive();
              options.text("--boundary", "vector file with one closed line");
              options.texts("--lines", "vector files of breaklines with heights");
-             options.text("-o,--output", "surface to write: .xml, .ply, .obj or .glb").needed();
+             outputOption(options, "surface to write: .xml, .ply, .obj or .glb");
          },
          thin});
     out.push_back({"fit", "How well a surface fits dense heights.",

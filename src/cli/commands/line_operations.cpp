@@ -148,13 +148,6 @@ Result<Outcome> drape(const Arguments& a) {
     return out;
 }
 
-void linesArgument(Options& options) {
-    options.inputs("lines", "vector files").needed();
-}
-void outputOption(Options& options) {
-    options.text("-o,--output", "3D lines to write: .gpkg or .geojson").needed();
-}
-
 }  // namespace
 
 std::vector<Operation> lineOperations() {
@@ -166,7 +159,7 @@ std::vector<Operation> lineOperations() {
              options.inputs("lines", "vector files; the attribute `rules` holds the rules").needed();
              options.texts("--surface", "NAME=FILE: a surface that rules name");
              options.number("--interval", "vertical curves are cut every so far (1)").positive();
-             options.text("-o,--output", "3D lines to write: .gpkg or .geojson").needed();
+             outputOption(options, linesToWrite);
          },
          resolve});
     out.push_back({"drape", "Lays lines on a surface.",
@@ -177,7 +170,7 @@ std::vector<Operation> lineOperations() {
                        options.number("--amount", "added to its heights (0)");
                        options.flag("--corners-only", "no vertices at triangle edges");
                        options.number("--thin", "leave out vertices within this of the line").positive();
-                       outputOption(options);
+                       outputOption(options, linesToWrite);
                    },
                    drape});
     return out;

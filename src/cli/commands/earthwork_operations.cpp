@@ -216,7 +216,7 @@ Operation batterOperation() {
             options.number("--to-height", "height that they run to");
             options.number("--rise", "how far they rise (below 0: fall) from the edge");
             options.number("--distance", "how far they run, with just one of --cut and --fill");
-            options.text("-o,--output", "surface of the faces: .xml, .ply, .obj or .glb").needed();
+            outputOption(options, "surface of the faces: .xml, .ply, .obj or .glb");
             options.text("--daylight", "where they meet the target: .gpkg or .geojson");
         },
         batter};
@@ -239,7 +239,7 @@ Operation padOperation() {
                 slopeOptions(options);
                 options.number("--swell", "loose volume of one of cut (1)").defaultsTo(1);
                 options.number("--shrink", "fill in place of one loose (1)").defaultsTo(1);
-                options.text("-o,--output", "the pad with its batters: .xml, .ply, .obj or .glb").needed();
+                outputOption(options, "the pad with its batters: .xml, .ply, .obj or .glb");
                 options.text("--finished", "the ground with the pad in it");
             },
             pad};

@@ -98,7 +98,7 @@ std::vector<Operation> extractOperations() {
                            .needed()
                            .among({"contours", "triangles", "edge", "points"});
                        options.number("--interval", "of contours").positive();
-                       options.text("-o,--output", "features to write: .gpkg or .geojson").needed();
+                       outputOption(options, "features to write: .gpkg or .geojson");
                    },
                    extract});
     out.push_back({"raster", "A surface as GeoTIFF: heights at cell centres.",
@@ -107,7 +107,7 @@ std::vector<Operation> extractOperations() {
                        surfaceArgument(options);
                        options.number("--cell", "side of a cell").needed().positive();
                        options.flag("--double", "64-bit heights");
-                       options.text("-o,--output", "GeoTIFF to write: .tif").needed();
+                       outputOption(options, "GeoTIFF to write: .tif");
                    },
                    raster});
     return out;

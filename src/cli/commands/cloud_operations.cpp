@@ -18,8 +18,6 @@ namespace {
 
 using nlohmann::ordered_json;
 
-constexpr double degree = std::numbers::pi / 180;
-
 Result<Outcome> cloudInfo(const Arguments& a) {
     const std::string& file = a.inputs().front();
     const auto cloud = format::readCloud(file, a.context);
@@ -132,7 +130,7 @@ std::vector<Operation> cloudOperations() {
                    "erdwerk-cli ground data/demo/knoll.las -o knoll-ground.las --json",
                    [](Options& options) {
                        options.inputs("cloud", "a .las file").needed().count(1);
-                       options.text("-o,--output", "the .las file to write").needed();
+                       outputOption(options, "the .las file to write");
                    },
                    ground});
     out.push_back({"creases", "Crests and toes in dense heights.",
@@ -149,7 +147,7 @@ std::vector<Operation> cloudOperations() {
                                "--deviation",
                                "of the simplified line, in plan and height (half the spacing of the source)")
                            .positive();
-                       options.text("-o,--output", "lines to write: .gpkg or .geojson").needed();
+                       outputOption(options, "lines to write: .gpkg or .geojson");
                    },
                    creases});
     return out;

@@ -210,7 +210,7 @@ std::vector<Operation> descriptionOperations() {
                        "the text says, else m)")
                  .among({"m", "ft", "ftUS", "chain"});
              options.text("--compare", "vector file with one closed line; curves are kept");
-             options.text("-o,--output", "the figure as called: .gpkg or .geojson").needed();
+             outputOption(options, "the figure as called: .gpkg or .geojson");
          },
          readBack}};
 }
