@@ -19,6 +19,7 @@
 #include "core/objects/dimension.h"
 #include "core/objects/dimension_style.h"
 #include "core/objects/group.h"
+#include "core/objects/height_raster.h"
 #include "core/objects/label.h"
 #include "core/objects/label_style.h"
 #include "core/objects/line.h"
@@ -41,6 +42,20 @@ protected:
             auto* files = qobject_cast<QFileDialog*>(dialog);
             ASSERT_NE(files, nullptr);
             files->findChild<QLineEdit*>(QStringLiteral("fileNameEdit"))->setText(path);
+            dialog->accept();
+        });
+        run(action);
+    }
+    /// The same for survey points, whose columns are accepted as they are proposed.
+    void runWithSurvey(const char* action, const QString& path) {
+        withDialog([this, path](QDialog* dialog) {
+            withDialog([](QDialog* columns) {
+                auto* import = qobject_cast<ImportDialog*>(columns);
+                ASSERT_NE(import, nullptr);
+                EXPECT_TRUE(QTest::qWaitFor([&] { return import->points().has_value(); }));
+                import->accept();
+            });
+            dialog->findChild<QLineEdit*>(QStringLiteral("fileNameEdit"))->setText(path);
             dialog->accept();
         });
         run(action);
@@ -93,12 +108,47 @@ TEST_F(Commands, FileNewSaveAsOpenAndExport) {
     EXPECT_TRUE(said().contains(QStringLiteral("Saved to site.erdwerk"))) << said().toStdString();
 }
 
+TEST_F(Commands, FileBeginsWithASurveyOrWithTheDemo) {
+    demo();
+    window->session().project().close(true);
+    runWithSurvey("new-from-survey", ofDemo("survey.csv"));
+    const auto points = [this] { return doc().all<objects::Points>().size(); };
+    ASSERT_EQ(doc().objects().size(), 1U);
+    EXPECT_EQ(doc().get<objects::Points>(named<objects::Points>("survey"))->set.size(), 591U);
+    (void)folder.file("more.csv", "number,easting,northing,height\n1,0,0,1\n2,10,0,2\n");
+    runWithSurvey("import-points", inFolder("more.csv"));
+    EXPECT_EQ(points(), 2U);
+    window->session().project().close(true);
+    run("demo");
+    EXPECT_TRUE(doc().byName<objects::Alignment>("Starling Lane"));
+    EXPECT_EQ(window->bench()->page(), Bench::Page::Grades);
+    EXPECT_TRUE(window->session().selected<objects::Line>());
+}
+
+// ---- view
+
+TEST_F(Commands, ViewOffersWhatThePlanShows) {
+    demo();
+    run("plan-shows");
+    auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+    ASSERT_NE(menu, nullptr);
+    QStringList words;
+    for (const QAction* item : menu->actions()) words << item->text();
+    menu->close();
+    EXPECT_TRUE(words.join(QLatin1Char('|')).contains(QStringLiteral("ontours")))
+        << qPrintable(words.join(u'|'));
+}
+
 // ---- field
 
 TEST_F(Commands, FieldBringsInPointsCloudsAndPictures) {
     run("new-empty");
     runWithFile("import-cloud", ofDemo("knoll.las"));
     ASSERT_EQ(doc().all<objects::Cloud>().size(), 1U);
+    (void)folder.file("heights.asc",
+                      "ncols 2\nnrows 2\nxllcorner 0\nyllcorner 0\ncellsize 1\nNODATA_value -9\n1 2\n3 4\n");
+    runWithFile("import-raster", inFolder("heights.asc"));
+    ASSERT_EQ(doc().all<objects::HeightRaster>().size(), 1U);
     withDialog([](QDialog* dialog) {
         QTRY_VERIFY(qobject_cast<ImportDialog*>(dialog)->points().has_value());
         dialog->accept();

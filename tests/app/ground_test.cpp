@@ -271,7 +271,8 @@ TEST_F(Ground, TheDemoGoesFromTheCloudToAProvedSurfaceWithoutConflicts) {
     const ObjectId knoll = named<objects::Cloud>("knoll");
     select(knoll);
     run("find-ground");
-    for (auto* tool = qobject_cast<FindGroundTool*>(window->tool()); tool->working();) QTest::qWait(20);
+    auto* ground = qobject_cast<FindGroundTool*>(window->tool());
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !ground->working(); }, 60'000));
     key(Qt::Key_Return);
     run("find-creases");
     ASSERT_NE(crease<FindCreasesTool>(), nullptr);

@@ -351,7 +351,8 @@ TEST_F(Handling, LinesWithoutPointsAndThingsThatAreGoneHarmNothing) {
     const ObjectId knoll = named<objects::Cloud>("knoll");
     select(knoll);
     run("find-ground");
-    for (auto* tool = qobject_cast<FindGroundTool*>(window->tool()); tool->working();) QTest::qWait(20);
+    auto* ground = qobject_cast<FindGroundTool*>(window->tool());
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !ground->working(); }, 60'000));
     put(QStringLiteral("gone"), doc().without(knoll));
     key(Qt::Key_Return);
     EXPECT_TRUE(window->prompt()->text().contains(QStringLiteral("changed meanwhile")));

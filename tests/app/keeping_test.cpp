@@ -102,6 +102,12 @@ TEST_F(Keeping, ADamagedJournalOpensSaysWhatIsMissingAndKeepsTheRest) {
     run("undo");
     EXPECT_TRUE(doc().byName<objects::Points>("one"));
     dialog->close();
+    // It can be looked at again.
+    run("recovered");
+    auto* again = window->findChild<RecoveryDialog*>();
+    ASSERT_NE(again, nullptr);
+    EXPECT_EQ(again->list()->topLevelItemCount(), 4);
+    again->close();
 }
 
 TEST_F(Keeping, TwoWindowsOnOneProject) {

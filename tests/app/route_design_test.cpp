@@ -82,8 +82,7 @@ protected:
         return page;
     }
     void waitFor(SlicePage* page) {
-        for (int i = 0; i < 200 && page->isWorking(); ++i) QTest::qWait(10);
-        QTest::qWait(10);
+        EXPECT_TRUE(QTest::qWaitFor([&] { return !page->isWorking(); }));
         window->settle();
     }
 

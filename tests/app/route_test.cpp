@@ -115,9 +115,7 @@ TEST_F(Route, APiIsDraggedDeletedAndInserted) {
     window->bench()->open(Bench::Page::Section);
     window->settle();
     auto* section = window->findChild<SlicePage*>();
-    for (int i = 0; i < 200 && (section->isWorking() || section->table()->rowCount() == 0); ++i)
-        QTest::qWait(20);
-    EXPECT_GT(section->table()->rowCount(), 0);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !section->isWorking() && section->table()->rowCount() > 0; }));
     window->bench()->open(Bench::Page::Tables);
     window->settle();
     // Insert puts one between two, in line with them.

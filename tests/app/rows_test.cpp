@@ -44,6 +44,11 @@ TEST_F(Rows, RowsFollowWhileTheirLineIsDragged) {
     window->settle();
     EXPECT_FALSE(doc().get<objects::Line>(row)->follows);
     EXPECT_NEAR(*resolved(row).vertices.back().height, 23.15, 1e-9);
+    run("undo");
+    ASSERT_TRUE(doc().get<objects::Line>(row)->follows);
+    select(row);
+    run("loosen");
+    EXPECT_FALSE(doc().get<objects::Line>(row)->follows);
 }
 
 TEST_F(Rows, RowsAreKeptByNameAndTakenAgain) {
