@@ -172,6 +172,27 @@ TEST_F(LongEdits, AFileThatCannotBeOpenedEndsNone) {
     EXPECT_EQ(session.project().keeper().state(), format::Keeper::State::Kept);
 }
 
+TEST_F(LongEdits, WhileAProjectIsOpenedNoneIsBegun) {
+    auto& session = window->session();
+    session.longEdit(QStringLiteral("long"), renameAtGate("renamed"));
+    const std::string project = folder / "site.erdwerk";
+    std::filesystem::copy_file((demoFolder() + QStringLiteral("/quillmoor.erdwerk")).toStdString(), project);
+    // Refused at once: it must not wait for one that waits for the project.
+    std::optional<Outcome> meanwhile;
+    QTimer timer;
+    timer.setSingleShot(true);
+    QObject::connect(&timer, &QTimer::timeout, [&] {
+        meanwhile = session.edit(QStringLiteral("quick"), operations::setPointHeight({b, 0}, 5.0));
+    });
+    timer.start(0);
+    ASSERT_TRUE(session.project().open(QString::fromStdString(project)));
+    ASSERT_TRUE(meanwhile);
+    EXPECT_FALSE(*meanwhile);
+    EXPECT_TRUE(session.editing().isEmpty());
+    EXPECT_TRUE(steps().isEmpty());
+    EXPECT_NE(doc().nameOf(a), "renamed");
+}
+
 TEST_F(LongEdits, WhatFollowsFromOneMayEditAtOnce) {
     auto& session = window->session();
     session.longEdit(QStringLiteral("long"), renameAtGate("renamed"), [&](const Outcome& o) {

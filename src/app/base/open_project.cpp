@@ -118,12 +118,12 @@ Result<void> OpenProject::open(const QString& path) {
     waitForSave();
     // The keeper works on another thread now; nothing may ask it meanwhile, and edits that are not done yet
     // go on when there is nothing to open.
-    session_.holdEdits(true);
+    session_.setOpening(true);
     inner_->beat.stop();
     auto project = awaitWork([&] { return inner_->keeper.open(path.toStdString()); });
     if (!project) {
         if (session_.isOpen()) inner_->beat.start();
-        session_.holdEdits(false);
+        session_.setOpening(false);
         return tl::unexpected(project.error());
     }
     session_.endEdits();

@@ -39,12 +39,12 @@ Session::Session(QObject* parent)
                 Q_EMIT message(tr("The results could not be worked out: %1").arg(reason), true);
             Q_EMIT workingChanged(isWorking());
         });
-    inner_->edits =
-        std::make_unique<EditQueue>([this] { return history_.fresh(); },
-                                    [this](Result<document::Performed> performed) {
-                                        // Somebody else may have taken the project over meanwhile.
-                                        return mayEdit() ? apply(std::move(performed)) : Outcome{};
-                                    });
+    inner_->edits = std::make_unique<EditQueue>(
+        [this] { return history_.fresh(); },
+        [this](Result<document::Performed> performed) {
+            // Somebody else may have taken the project over meanwhile.
+            return !opening_ && mayEdit() ? apply(std::move(performed)) : Outcome{};
+        });
     project_ = std::make_unique<OpenProject>(*this);
     connect(project_.get(), &OpenProject::message, this, &Session::message);
 }
@@ -121,6 +121,7 @@ void Session::begin(document::History history) {
     preview_.reset();
     history_ = std::move(history);
     open_ = true;
+    opening_ = false;
     selection_.clear();
     Q_EMIT documentChanged();
     Q_EMIT opened();
@@ -139,8 +140,9 @@ void Session::endEdits() {
     inner_->edits->wait();
 }
 
-void Session::holdEdits(bool hold) {
-    if (hold)
+void Session::setOpening(bool opening) {
+    opening_ = opening;
+    if (opening)
         inner_->edits->hold();
     else
         inner_->edits->letGo();
@@ -158,6 +160,11 @@ void Session::changed(const QString& what, const EditTrace& trace) {
 }
 
 bool Session::mayEdit() {
+    if (opening_) {
+        endPreview();
+        Q_EMIT message(tr("A project is being opened"), true);
+        return false;
+    }
     if (!project_->isReadOnly()) return true;
     endPreview();
     Q_EMIT message(tr("The project %1; save it under another name to work on it")
@@ -221,7 +228,7 @@ Outcome Session::apply(Result<document::Performed> performed) {
 }
 
 void Session::preview(const document::Edit& edit) {
-    if (project_->isReadOnly()) return;
+    if (opening_ || project_->isReadOnly()) return;
     auto next = edit(history_.fresh());
     // The last picture that could be stays, and why this one cannot is said at once.
     if (!next) return Q_EMIT message(QString::fromStdString(next.error().text), true);
@@ -239,7 +246,8 @@ void Session::endPreview() {
 }
 
 void Session::goTo(std::size_t step) {
-    if (project_->isReadOnly() || step >= history_.steps().size() || step == history_.position()) return;
+    if (opening_ || project_->isReadOnly() || step >= history_.steps().size() || step == history_.position())
+        return;
     inner_->edits->stopAll();
     const Document before = history_.current();
     history_.goTo(step);

@@ -116,8 +116,9 @@ private:
     void end();
     /// Edits that are not done yet will not be.
     void endEdits();
-    /// None is put in its place until they are let go.
-    void holdEdits(bool hold);
+    /// Another project may take this one's place: edits are refused, and those that are not done yet are put
+    /// in their place only when it does not. Ends with begin().
+    void setOpening(bool opening);
 
     void changed(const QString& what, const document::EditTrace& trace);
     bool mayEdit();
@@ -127,6 +128,7 @@ private:
     document::History history_;
     std::optional<document::Document> preview_;
     bool open_ = false;
+    bool opening_ = false;
     bool stopped_ = false;  ///< the last work was stopped by hand or failed
     SnapshotPointer snapshot_;
     Selection selection_;
