@@ -4,6 +4,8 @@
 #include <unistd.h>
 
 #include <cmath>
+#include <fstream>
+#include <string>
 
 #include "cli/run_cli.h"
 #include "core/format/las.h"
@@ -199,6 +201,15 @@ TEST_F(DenseCli, BadFilesAreOneLineAndExitTwo) {
     EXPECT_FALSE(std::filesystem::exists(folder / "o.ply"));
 }
 
+/// As the kernel says it (proc(5), SigCgt).
+bool catchesInterrupt(pid_t process) {
+    std::ifstream status("/proc/" + std::to_string(process) + "/status");
+    for (std::string line; std::getline(status, line);)
+        if (line.rfind("SigCgt:", 0) == 0)
+            return (std::stoull(line.substr(7), nullptr, 16) >> (SIGINT - 1) & 1U) != 0;
+    return false;
+}
+
 TEST_F(DenseCli, CtrlCEndsCleanlyWithoutOutput) {
     auto plan = demo::northKnoll();
     plan.spacing = 0.06;
@@ -213,7 +224,10 @@ TEST_F(DenseCli, CtrlCEndsCleanlyWithoutOutput) {
                 output.c_str(), nullptr);
         ::_exit(99);
     }
-    ::usleep(300000);
+    // On a busy machine it may not be there yet.
+    for (int i = 0; i < 1000 && !catchesInterrupt(child); ++i) ::usleep(10000);
+    ASSERT_TRUE(catchesInterrupt(child));
+    ::usleep(200000);
     ::kill(child, SIGINT);
     int status = 0;
     ::waitpid(child, &status, 0);
