@@ -46,7 +46,7 @@ def commands(folder):
             continue
         # Files that are compiled together are read one by one: each includes what it needs.
         for name in re.findall(r'#include "(.+)"', unit.read_text()):
-            file = str(root / "src" / name)
+            file = str(next(root / top / name for top in ("src", "tests") if (root / top / name).exists()))
             out.append(dict(entry, file=file, command=command.replace(str(unit), file)))
     folder.mkdir(parents=True, exist_ok=True)
     (folder / "compile_commands.json").write_text(json.dumps(out))

@@ -1,5 +1,6 @@
 // Sheets on paper: what is drawn, and the files that leave.
 
+#include <QPrintDialog>
 #include <QPrintPreviewDialog>
 #include <QPrinter>
 #include <QSvgRenderer>
@@ -261,6 +262,25 @@ TEST_F(SheetFiles, ThePreviewShowsTheSheetOnItsPaper) {
     run("print-preview");
     EXPECT_NEAR(page.width(), 420, 1);
     EXPECT_NEAR(page.height(), 297, 1);
+}
+
+TEST_F(SheetFiles, PrintToAFileGivesTheSheetOnItsPaper) {
+    const QString file = path("printed.pdf");
+    // Without a printer the dialog asks for a file.
+    QTimer::singleShot(1000, window.get(), [&] {
+        auto* dialog = qobject_cast<QPrintDialog*>(QApplication::activeModalWidget());
+        if (dialog == nullptr) return;
+        dialog->printer()->setOutputFormat(QPrinter::PdfFormat);
+        auto* name = dialog->findChild<QLineEdit*>(QStringLiteral("filename"));
+        if (name == nullptr) return dialog->reject();
+        name->setText(file);
+        dialog->accept();
+    });
+    run("print");
+    ASSERT_TRUE(QFileInfo::exists(file));
+    EXPECT_TRUE(output(QStringLiteral("pdfinfo"), {file}).contains(QStringLiteral("A3")));
+    EXPECT_TRUE(output(QStringLiteral("pdftotext"), {QStringLiteral("-layout"), file, QStringLiteral("-")})
+                    .contains(QStringLiteral("Plot Q-4")));
 }
 
 TEST_F(SheetFiles, AnSvgIsOneToItsMillimetres) {

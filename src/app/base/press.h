@@ -13,13 +13,13 @@ public:
         from_ = last_ = at;
         drag_ = false;
     }
-    /// How far the mouse went since it was asked last, whether a button is down or not.
-    QPointF step(QPointF at) { return at - std::exchange(last_, at); }
-    /// A drag stays one when it comes back to where it began.
-    [[nodiscard]] bool isDrag(QPointF at) {
-        drag_ = drag_ || (at - from_).manhattanLength() >= 4;
-        return drag_;
+    /// How far the mouse went since the last step, whether a button is down or not.
+    QPointF step(QPointF at) {
+        drag_ = isDrag(at);
+        return at - std::exchange(last_, at);
     }
+    /// A drag stays one when it comes back to where it began, if each move was a step.
+    [[nodiscard]] bool isDrag(QPointF at) const { return drag_ || (at - from_).manhattanLength() >= 4; }
     [[nodiscard]] QPointF from() const { return from_; }
     [[nodiscard]] QPointF last() const { return last_; }
 

@@ -307,7 +307,6 @@ void SceneView::mousePressEvent(QMouseEvent* event) {
 
 void SceneView::mouseMoveEvent(QMouseEvent* event) {
     const QPointF shift = press_.step(event->position());
-    if (event->buttons() != Qt::NoButton) (void)press_.isDrag(event->position());
     if ((event->buttons() & Qt::LeftButton) != 0) return orbit(shift.x() * 0.4, shift.y() * 0.3);
     if ((event->buttons() & (Qt::RightButton | Qt::MiddleButton)) != 0) {
         const double a = turn_ * 3.14159265358979 / 180;

@@ -164,6 +164,7 @@ void SectionView::mousePressEvent(QMouseEvent* event) {
 void SectionView::mouseMoveEvent(QMouseEvent* event) {
     const Frame f = frame();
     const double distance = std::clamp(f.distanceAt(event->position().x()), f.minX, f.maxX);
+    press_.step(event->position());
     // A hand that is not quite still moves nothing.
     if ((dragging_ || stretch_) && !press_.isDrag(event->position())) return;
     if (dragging_ && *dragging_ < data_.handles.size() && (event->buttons() & Qt::LeftButton) != 0) {

@@ -41,6 +41,10 @@ public:
               [this, &tool](Answer answer) {
                   made_ = std::move(answer);
                   Q_EMIT tool.changed();
+              },
+              [this, &tool](const QString& reason) {
+                  problem_ = reason;
+                  Q_EMIT tool.changed();
               }) {}
 
     /// Null while it is being worked out.
@@ -49,10 +53,14 @@ public:
         if (!asked_ || !(now == *asked_)) {
             asked_ = std::move(now);
             made_.reset();
+            problem_.clear();
             worker_.request(*asked_, true);
         }
         return made_ && made_->of == *asked_ ? &made_->all : nullptr;
     }
+
+    /// Why it could not be worked out, or empty.
+    [[nodiscard]] const QString& problem() const { return problem_; }
 
 private:
     struct Request {
@@ -82,10 +90,13 @@ private:
 
     std::optional<Request> asked_;
     std::optional<Answer> made_;
+    QString problem_;
     LatestWorker<Request, Answer> worker_;
 };
 
-QString howMany(const std::vector<Thinning>* all) {
+QString howMany(const Session& session, const Picks& picks, Thinnings& thinnings) {
+    const auto* all = thinnings.of(session, picks);
+    if (!thinnings.problem().isEmpty()) return tr("%1: Backspace changes it").arg(thinnings.problem());
     if (all == nullptr) return tr("Working out which points go: Enter applies, Backspace changes it");
     std::size_t before = 0;
     std::size_t gone = 0;
@@ -130,7 +141,7 @@ std::unique_ptr<Tool> made(Session& session) {
             if (!options) return longRefusal(options.error().text);
             return operations::thinLines(s.results(), linesMeant(s, k[0].ref.object), *options);
         },
-        .asks = [thinnings](const Session& s, const Picks& k) { return howMany((*thinnings)->of(s, k)); },
+        .asks = [thinnings](const Session& s, const Picks& k) { return howMany(s, k, **thinnings); },
         .repeats = false,
         .entryHint = QStringLiteral("0.02  ·  3deg  ·  <0.5"),
         .typed = typedThinning,
