@@ -4,11 +4,11 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
+#include <unordered_map>
 
-#include "core/earthwork/blocking.h"
-#include "core/earthwork/edge_facets.h"
+#include "core/earthwork/face_areas.h"
 #include "core/earthwork/face_mesh.h"
-#include "core/earthwork/reach.h"
 
 namespace erdwerk::earthwork {
 
@@ -18,99 +18,158 @@ bool isSlope(double slope) {
     return std::isfinite(slope) && slope > 1e-6 && slope < 1e6;
 }
 
-/// Stretches of a side without faces.
-void addOpen(const Facet& f, const Envelope& end, std::vector<EdgeStretch>& out) {
+/// Stretches from which a face would start but has none.
+void addOpen(const Facet& f, const FaceCells& cells, std::vector<EdgeStretch>& out) {
     constexpr double least = 1e-6;
-    double at = 0;
-    const auto open = [&](double to) {
-        if (to - at < least) return;
+    const auto add = [&](double from, double to) {
+        if (to - from < least) return;
         const auto place = [&](double s) {
             const Vec2 p = f.place({s, 0});
             return Vec3{p.x, p.y, f.strips.front().height({s, 0})};
         };
-        EdgeStretch stretch{f.distance + at, f.distance + to, place(at), place(to)};
-        if (!out.empty() && std::abs(out.back().to - stretch.from) < least) {
-            out.back().to = stretch.to;
-            out.back().end = stretch.end;
-        } else {
-            out.push_back(stretch);
-        }
+        out.push_back({f.distance + from, f.distance + to, place(from), place(to)});
     };
-    for (const Piece& p : end) {
-        open(std::min(p.s0, f.length));
-        at = std::max(at, p.s1);
-        if (at >= f.length) return;
+    for (const auto& [from, to] : f.starts) {
+        double at = from;
+        for (const FaceCell& c : cells.cells) {
+            if (cells.lines[c.low].kind != LineKind::Edge || c.to <= at) continue;
+            if (c.from >= to) break;
+            add(at, c.from);
+            at = c.to;
+        }
+        add(at, to);
     }
-    open(f.length);
 }
 
-/// Sides of daylight, chained one to the next.
+/// Those that follow each other are one.
+std::vector<EdgeStretch> joined(std::vector<EdgeStretch> all) {
+    std::sort(all.begin(), all.end(),
+              [](const EdgeStretch& a, const EdgeStretch& b) { return a.from < b.from; });
+    std::vector<EdgeStretch> out;
+    for (const EdgeStretch& s : all) {
+        if (!out.empty() && std::abs(out.back().to - s.from) < 1e-6) {
+            out.back().to = s.to;
+            out.back().end = s.end;
+        } else {
+            out.push_back(s);
+        }
+    }
+    return out;
+}
+
+/// Sides of daylight, each from vertex to vertex, the face on one hand; chained one to the next.
 class Chains {
 public:
     void add(std::uint32_t a, std::uint32_t b) {
         if (a == b) return;
-        if (chains_.empty() || chains_.back().back() != a) chains_.push_back({a});
-        chains_.back().push_back(b);
+        next_.emplace(a, sides_.size());
+        sides_.push_back({a, b});
+        ++into_[b];
     }
     std::vector<std::vector<std::uint32_t>> take() {
-        if (chains_.size() > 1 && chains_.back().back() == chains_.front().front()) {
-            auto& last = chains_.back();
-            last.insert(last.end(), chains_.front().begin() + 1, chains_.front().end());
-            chains_.front() = std::move(last);
-            chains_.pop_back();
-        }
-        return std::move(chains_);
+        std::vector<std::vector<std::uint32_t>> out;
+        // Chains with a beginning first, then rings.
+        for (const bool ring : {false, true})
+            for (const auto& [a, b] : sides_)
+                if (ring ? next_.contains(a) : next_.contains(a) && !into_.contains(a))
+                    out.push_back(from(a));
+        return out;
     }
 
 private:
-    std::vector<std::vector<std::uint32_t>> chains_;
-};
-
-/// A face that has found its end.
-struct Face {
-    struct Side {
-        double s;
-        Vec3 a;
-        Vec3 b;
-    };
-    std::vector<FaceRegion> regions;
-    std::vector<Side> daylight;  ///< by s
-
-    Face(const Facet& f, const Envelope& end) : regions(regionsOf(f, end)) {
-        for (const FaceRegion& region : regions) {
-            const auto at = [&](Along p) {
-                const Vec2 place = f.place(p);
-                return Vec3{place.x, place.y, f.strips[region.strip].height(p)};
-            };
-            for (std::size_t k = 0; k + 1 < region.outer.size() && k < region.meets.size(); ++k)
-                if (region.meets[k])
-                    daylight.push_back({region.outer[k].s, at(region.outer[k]), at(region.outer[k + 1])});
+    std::vector<std::uint32_t> from(std::uint32_t at) {
+        std::vector<std::uint32_t> chain{at};
+        for (auto it = next_.find(at); it != next_.end(); it = next_.find(at)) {
+            at = sides_[it->second].second;
+            next_.erase(it);
+            chain.push_back(at);
         }
-        std::stable_sort(daylight.begin(), daylight.end(),
-                         [](const Side& a, const Side& b) { return a.s < b.s; });
+        return chain;
     }
+    std::vector<std::pair<std::uint32_t, std::uint32_t>> sides_;
+    std::multimap<std::uint32_t, std::size_t> next_;  ///< sides by where they begin
+    std::map<std::uint32_t, int> into_;
 };
 
-Batter assembled(const EdgeFacets& made, const std::vector<Envelope>& ends) {
+struct DaylightSide {
+    Vec3 from;
+    Vec3 to;
+};
+
+/// Where a face meets its target: with the face to the right of its own direction along the edge.
+std::vector<DaylightSide> daylightOf(const Facet& f, const FaceCells& cells) {
+    std::vector<DaylightSide> out;
+    std::unordered_map<std::uint32_t, std::size_t> last;
+    const auto place = [&](Along p) {
+        const Vec2 at = f.place(p);
+        return Vec3{at.x, at.y, f.height(p)};
+    };
+    for (const FaceCell& c : cells.cells)
+        for (const std::uint32_t l : {c.low, c.high}) {
+            const FaceLine& line = cells.lines[l];
+            if (line.kind != LineKind::Target) continue;
+            const bool isHigh = l == c.high;
+            const Vec3 from = place({c.from, line.at(c.from)});
+            const Vec3 to = place({c.to, line.at(c.to)});
+            // One with the part of the line before.
+            const auto before = last.find(l);
+            if (before != last.end()) {
+                Vec3& end = isHigh ? out[before->second].to : out[before->second].from;
+                if (geometry::distance(end.plan(), from.plan()) < tinyLength) {
+                    end = to;
+                    continue;
+                }
+            }
+            last[l] = out.size();
+            out.push_back(isHigh ? DaylightSide{from, to} : DaylightSide{to, from});
+        }
+    return out;
+}
+
+/// How far out and how far up or down they go.
+void measure(const Facet& f, const FaceCells& cells, Batter& out) {
+    for (const FaceCell& c : cells.cells)
+        for (const double s : {c.from, c.to}) {
+            const Along at{s, cells.high(c, s)};
+            // From the corner where the face goes round it.
+            const double along = std::clamp(s, 0.0, f.length);
+            const double away = std::hypot(s - along, at.d);
+            if (away > out.reach) {
+                out.reach = away;
+                out.farthest = f.place(at);
+            }
+            out.depth = std::max(out.depth, std::abs(f.height(at) - f.height({along, 0})));
+        }
+}
+
+Batter assembled(const EdgeFacets& made, const std::vector<FaceCells>& cells) {
     Batter out;
     out.edge = made.edge;
     out.closed = made.closed;
     out.open = made.none;
-    std::vector<std::optional<Face>> faces(made.facets.size());
-    tbb::parallel_for(std::size_t{0}, faces.size(),
-                      [&](std::size_t i) { faces[i].emplace(made.facets[i], ends[i]); });
+    struct Face {
+        FaceParts parts;
+        std::vector<DaylightSide> daylight;
+    };
+    std::vector<Face> faces(made.facets.size());
+    tbb::parallel_for(std::size_t{0}, faces.size(), [&](std::size_t i) {
+        faces[i] = {partsOf(made.facets[i], cells[i]), daylightOf(made.facets[i], cells[i])};
+    });
     MeshPool pool;
     std::size_t corners = 0;
     for (const auto& face : faces)
-        for (const FaceRegion& region : face->regions) corners += region.inner.size() + region.outer.size();
+        for (const FaceRegion& region : face.parts.regions)
+            corners += region.inner.size() + region.outer.size();
     pool.reserve(corners);
     Chains chains;
     for (std::size_t i = 0; i < made.facets.size(); ++i) {
         const Facet& f = made.facets[i];
-        if (!f.ofCone && f.length > 0) addOpen(f, ends[i], out.open);
-        for (const FaceRegion& region : faces[i]->regions) addRegion(pool, f, region);
-        for (const Face::Side& side : faces[i]->daylight)
-            chains.add(pool.vertex(side.a), pool.vertex(side.b));
+        if (!f.ofCone && f.length > 0) addOpen(f, cells[i], out.open);
+        measure(f, cells[i], out);
+        for (const FaceRegion& region : faces[i].parts.regions) addRegion(pool, f, region);
+        for (const FaceOutline& outline : faces[i].parts.outlines) addOutline(pool, f, cells[i], outline);
+        for (const DaylightSide& side : faces[i].daylight)
+            chains.add(pool.vertex(side.from), pool.vertex(side.to));
     }
     for (const auto& chain : chains.take()) {
         std::vector<Vec3> places;
@@ -125,8 +184,20 @@ Batter assembled(const EdgeFacets& made, const std::vector<Envelope>& ends) {
         const auto [a, b, c] = out.faces.triangle(t);
         out.planArea += geometry::cross(b.plan() - a.plan(), c.plan() - a.plan()) / 2;
     }
-    std::sort(out.open.begin(), out.open.end(),
-              [](const EdgeStretch& a, const EdgeStretch& b) { return a.from < b.from; });
+    out.open = joined(std::move(out.open));
+    return out;
+}
+
+/// How far outwards faces go that are cut for less; 0 for none.
+double reachWanted(const EdgeFacets& made, const std::vector<FaceCells>& cells) {
+    double out = 0;
+    for (std::size_t i = 0; i < made.facets.size(); ++i) {
+        const Facet& f = made.facets[i];
+        if (f.reach == 0) continue;
+        for (const FaceCell& c : cells[i].cells)
+            for (const double s : {c.from, c.to})
+                if (const double d = cells[i].high(c, s) / f.scale; d > f.reach) out = std::max(out, d);
+    }
     return out;
 }
 
@@ -167,15 +238,17 @@ std::optional<std::string> validate(const BatterShape& shape) {
 Result<Batter> batter(const Edge& edge, const BatterShape& shape, const terrain::TinLocator* surface,
                       const Context& context) {
     if (auto problem = validate(shape)) return badInput(std::move(*problem));
-    auto made = facetsOf(edge, shape, surface);
-    if (!made) return tl::unexpected(made.error());
-    auto& facets = made->facets;
-    tbb::parallel_for(std::size_t{0}, facets.size(), [&](std::size_t i) {
-        if (!context.isCancelled()) facets[i].end = reachOf(facets[i], shape.target, surface);
-    });
-    const auto ends = cutByEachOther(facets, made->closed, context);
-    if (context.isCancelled()) return cancelled();
-    return assembled(*made, ends);
+    double reach = 1;
+    // Cones and changing slopes are cut for how far their faces go, which the faces say.
+    for (int round = 0;; ++round) {
+        const auto made = facetsOf(edge, shape, surface, reach);
+        if (!made) return tl::unexpected(made.error());
+        const auto cells = areasOf(*made, shape.target, surface, context);
+        if (context.isCancelled()) return cancelled();
+        const double wanted = reachWanted(*made, cells);
+        if (wanted == 0 || round == 3) return assembled(*made, cells);
+        reach = wanted;
+    }
 }
 
 }  // namespace erdwerk::earthwork

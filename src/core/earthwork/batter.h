@@ -89,16 +89,22 @@ struct Batter {
     std::vector<EdgeStretch> open;  ///< from which the target is not reached: there are no faces
     double daylightLength = 0;      ///< in plan
     double planArea = 0;
+    double reach = 0;  ///< of the faces in plan, from the edge
+    double depth = 0;  ///< of the faces, up or down from the edge
+    Vec2 farthest;     ///< where they reach so far
     [[nodiscard]] double openLength() const;
 };
 
 /// Where berms that are measured from a sloping edge do not meet in one line, a mitred corner is round.
 /// Faces are planes through the sides, extended until they meet at outside corners (or joined by a cone about
-/// the corner, cut to facets within 0.01), cut at inside corners, and wherever else they run into each other,
-/// where they meet: the higher of two that fall stays, the lower of two that rise. A face ends where, at
-/// right angles to its side, it first meets the target. `surface` is what ToSurface means; sides that lie off
-/// it have no faces. BadInput for a shape or an edge that cannot be (it crosses itself, it passes the height
-/// of a berm). Costs the triangles under the faces; parallel.
+/// the corner, cut to facets within 0.01). A face is all of its plane before the target that hangs together
+/// with the edge, over all faces that go the same way: it goes round what stands out of it, and ends on the
+/// target. Where faces cover one place the higher of two that fall stays, the lower of two that rise; of one
+/// that falls and one that rises the one that is nearer to its edge, which may leave a step between them. No
+/// face goes on over another part of the edge, nor where, at right angles to its side, the ground ends before
+/// it is met. `surface` is what ToSurface means; sides that lie off it have no faces. BadInput for a shape or
+/// an edge that cannot be (it crosses itself, it passes the height of a berm). Costs the ground under the
+/// faces; parallel.
 Result<Batter> batter(const Edge& edge, const BatterShape& shape, const terrain::TinLocator* surface,
                       const Context& context = {});
 

@@ -40,6 +40,36 @@ std::string bermText(const Berm& berm) {
     return sign + formatExact(berm.height) + "," + formatExact(berm.width);
 }
 
+Result<void> setSlope(BatterForm& form, SlopeOf which, const std::string& text) {
+    const std::string typed(trimmed(text));
+    const bool isOne = std::holds_alternative<ToDistance>(form.target);
+    if (isOne && which == SlopeOf::Both) which = form.cut.empty() ? SlopeOf::Fill : SlopeOf::Cut;
+    std::string& own = which == SlopeOf::Fill ? form.fill : form.cut;
+    std::string& other = which == SlopeOf::Fill ? form.cut : form.fill;
+    if (typed.empty() && which != SlopeOf::Both) {
+        if (!isOne) return badInput("only a batter to a distance does without one of its slopes");
+        if (other.empty())
+            return badInput("to a distance there is a cut slope, which rises, or a fill slope");
+        own.clear();
+        return {};
+    }
+    if (const auto slope = parseSlope(typed); !slope) return tl::unexpected(slope.error());
+    own = typed;
+    if (which == SlopeOf::Both) other = typed;
+    if (isOne) other.clear();
+    return {};
+}
+
+void setTarget(BatterForm& form, const BatterTarget& target, bool rises) {
+    form.target = target;
+    if (std::holds_alternative<ToDistance>(target)) {
+        if (!form.cut.empty() && !form.fill.empty()) (rises ? form.fill : form.cut).clear();
+    } else {
+        if (form.cut.empty()) form.cut = form.fill;
+        if (form.fill.empty()) form.fill = form.cut;
+    }
+}
+
 Result<BatterShape> shapeOf(const BatterForm& form, bool right) {
     BatterShape out;
     for (const auto& [text, slope] : {std::pair{&form.cut, &out.cut}, {&form.fill, &out.fill}}) {

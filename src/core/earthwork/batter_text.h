@@ -24,6 +24,14 @@ struct BatterForm {
     std::vector<SlopeChange> changes = {};
     friend bool operator==(const BatterForm&, const BatterForm&) = default;
 };
+enum class SlopeOf { Cut, Fill, Both };
+/// A slope as it is typed. To a distance there is one: giving cut takes fill away and the other way round,
+/// both is that which there is, and one may be emptied while the other holds. BadInput for what is no slope,
+/// and for taking one away that is needed.
+Result<void> setSlope(BatterForm& form, SlopeOf which, const std::string& text);
+/// Where it runs. To a distance with slopes for both ways one goes: cut, or with `rises` fill; to anything
+/// else a slope that is missing is that of the other way.
+void setTarget(BatterForm& form, const BatterTarget& target, bool rises = false);
 /// BadInput for slopes that cannot be read and what validate refuses.
 Result<BatterShape> shapeOf(const BatterForm& form, bool right);
 

@@ -6,10 +6,8 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/base/display.h"
+#include "core/earthwork/clean_edge.h"
 #include "core/earthwork/reach.h"
-#include "core/geometry/box_index.h"
-#include "core/geometry/predicates.h"
 #include "core/terrain/trace.h"
 
 namespace erdwerk::earthwork {
@@ -17,52 +15,7 @@ namespace erdwerk::earthwork {
 namespace {
 
 constexpr double tiny = 1e-9;
-/// Sides of an edge shorter than this are none.
-constexpr double shortest = 1e-6;
 constexpr double sagitta = 0.01;  ///< of the facets of cones
-
-/// Corners that are apart.
-Result<Edge> cleaned(const Edge& edge) {
-    Edge out;
-    out.closed = edge.closed;
-    for (const Vec3& p : edge.corners) {
-        if (!std::isfinite(p.x) || !std::isfinite(p.y) || !std::isfinite(p.z))
-            return badInput("the edge has coordinates that are no figures");
-        if (out.corners.empty() || geometry::distance(out.corners.back().plan(), p.plan()) > shortest)
-            out.corners.push_back(p);
-    }
-    while (out.closed && out.corners.size() > 1 &&
-           geometry::distance(out.corners.back().plan(), out.corners.front().plan()) <= shortest)
-        out.corners.pop_back();
-    if (out.corners.size() < (out.closed ? 3U : 2U)) return badInput("the edge has no sides");
-    return out;
-}
-
-Result<void> checkCrossings(const Edge& edge) {
-    const std::size_t n = edge.corners.size();
-    const std::size_t sides = edge.closed ? n : n - 1;
-    std::vector<geometry::Box> boxes(sides);
-    const auto corner = [&](std::size_t k) { return edge.corners[k % n].plan(); };
-    for (std::size_t k = 0; k < sides; ++k) {
-        boxes[k].add(corner(k));
-        boxes[k].add(corner(k + 1));
-    }
-    const geometry::BoxIndex near(boxes);
-    std::optional<Vec2> where;
-    for (std::size_t k = 0; k < sides && !where; ++k)
-        near.query(boxes[k], [&](std::uint32_t m) {
-            if (m <= k) return true;
-            const auto meets = geometry::meeting(corner(k), corner(k + 1), corner(m), corner(m + 1));
-            const bool neighbours = m == k + 1 || (edge.closed && k == 0 && m + 1 == sides);
-            const bool bad =
-                neighbours ? meets == geometry::Meeting::Overlap : meets != geometry::Meeting::None;
-            if (bad) where = corner(m);
-            return !bad;
-        });
-    if (!where) return {};
-    return badInput("the edge crosses itself near " + formatFixed(where->x, 2) + ", " +
-                    formatFixed(where->y, 2));
-}
 
 /// A part of a side along which faces go one way; 0: the edge lies on its target.
 struct SideStretch {
@@ -179,8 +132,8 @@ private:
 /// Makes the faces of all parts and what lies between them.
 class Maker {
 public:
-    Maker(const Edge& edge, const BatterShape& shape, const terrain::TinLocator* surface)
-        : edge_(edge), shape_(shape), surface_(surface), sides_(edge, shape, surface) {}
+    Maker(const Edge& edge, const BatterShape& shape, const terrain::TinLocator* surface, double reach)
+        : edge_(edge), shape_(shape), surface_(surface), reach_(reach), sides_(edge, shape, surface) {}
 
     Result<EdgeFacets> run() {
         out_.closed = edge_.closed;
@@ -194,12 +147,12 @@ public:
         }
         for (const SideStretch& part : parts) addCorner(part);
         if (!edge_.closed) out_.edge.push_back(edge_.corners.back());
-        for (const SideStretch& part : parts) {
+        for (const SideStretch& part : parts)
             if (part.off) out_.none.push_back(stretchOf(part));
-            if (part.way == 0) continue;
-            if (auto done = addSide(part); !done) return tl::unexpected(done.error());
-        }
-        joinCorners();
+        for (std::size_t k = 0; k < ofSide.size(); ++k)
+            out_.sides.emplace_back(sides_.start(k), sides_.end(k));
+        for (const int way : {1, -1})
+            if (auto done = addWay(way, ofSide); !done) return tl::unexpected(done.error());
         return std::move(out_);
     }
 
@@ -246,6 +199,40 @@ private:
         return f;
     }
 
+    /// All faces that go one way, where any does.
+    Result<void> addWay(int way, const std::vector<std::vector<SideStretch>>& ofSide) {
+        const auto goes = [&](const SideStretch& p) { return p.way == way; };
+        if (std::none_of(ofSide.begin(), ofSide.end(),
+                         [&](const auto& parts) { return std::any_of(parts.begin(), parts.end(), goes); }))
+            return {};
+        faces_.clear();
+        for (std::size_t k = 0; k < ofSide.size(); ++k) {
+            const std::size_t before = faces_.size();
+            auto done = addSide({k, 0, sides_.length(k), way, false});
+            if (!done) {
+                // A berm that only another part of the side passes.
+                faces_.resize(before);
+                done = {};
+                for (const SideStretch& part : ofSide[k])
+                    if (done && goes(part)) done = addSide(part);
+                if (!done) return done;
+            }
+            for (std::size_t i = before; i < faces_.size(); ++i)
+                for (const SideStretch& part : ofSide[k])
+                    if (goes(part)) addStart(faces_[i], part);
+        }
+        joinCorners();
+        if (way > 0) out_.rising = out_.facets.size();
+        return {};
+    }
+
+    void addStart(Facet& f, const SideStretch& part) const {
+        const double at = f.distance - distances_[f.side];
+        const double from = std::max(part.from - at, 0.0);
+        const double to = std::min(part.to - at, f.length);
+        if (to > from) f.starts.emplace_back(from, to);
+    }
+
     /// Where slopes change along the side it is divided, and more finely while they pass into others.
     Result<void> addSide(const SideStretch& part) {
         const double base = distances_[part.side];
@@ -260,7 +247,7 @@ private:
             if (std::abs(from - to) < 1e-6) {
                 auto f = facet(part.side, cuts[i], cuts[i + 1], part.way, from);
                 if (!f) return tl::unexpected(f.error());
-                out_.facets.push_back(std::move(*f));
+                faces_.push_back(std::move(*f));
             } else if (auto done = addChange(part, cuts[i], cuts[i + 1], from, to); !done) {
                 return done;
             }
@@ -272,10 +259,10 @@ private:
     /// are within the sagitta of it.
     Result<void> addChange(const SideStretch& part, double from, double to, double slopeFrom,
                            double slopeTo) {
-        double reach = 1;
+        double reach = reach_;
         for (const double slope : {slopeFrom, slopeTo})
             for (const double at : {from, to}) {
-                const auto f = facet(part.side, at, at + shortest, part.way, slope);
+                const auto f = facet(part.side, at, at + shortestSide, part.way, slope);
                 if (!f) return tl::unexpected(f.error());
                 reach = std::max(reach, reachAtStart(*f, shape_.target, surface_).value_or(1));
             }
@@ -305,15 +292,15 @@ private:
             other.first = {{{0, 0}}, {-(b - a), reach}, true};
             other.last = {{{0, 0}}, {0, 1}, false};
             f->last.isMeeting = true;
-            out_.facets.push_back(std::move(*f));
-            out_.facets.push_back(std::move(other));
+            f->reach = other.reach = reach;
+            faces_.push_back(std::move(*f));
+            faces_.push_back(std::move(other));
         }
         return {};
     }
 
     void joinCorners() {
-        std::vector<Facet> all = std::move(out_.facets);
-        out_.facets.clear();
+        std::vector<Facet> all = std::exchange(faces_, {});
         const std::size_t n = all.size();
         std::vector<std::vector<Facet>> cones(n);
         for (std::size_t i = 0; i < n; ++i) {
@@ -328,7 +315,7 @@ private:
 
     void join(Facet& a, Facet& b, std::vector<Facet>& cone) const {
         const Vec2 corner = a.place({a.length, 0});
-        if (a.side == b.side || a.way != b.way || geometry::distance(corner, b.origin) > shortest) return;
+        if (a.side == b.side || a.way != b.way || geometry::distance(corner, b.origin) > shortestSide) return;
         const double turn = geometry::cross(a.along, b.along) * (shape_.right ? -1.0 : 1.0);
         const bool turnsBack = geometry::dot(a.along, b.along) < -0.9999;
         if (std::abs(turn) < 1e-12 && !turnsBack) return;
@@ -357,6 +344,7 @@ private:
         plain.origin = corner;
         plain.distance = a.distance + a.length;
         plain.length = 0;
+        plain.starts.clear();
         plain.ofCone = true;
         const double z = a.height({a.length, 0});
         const double slope = a.strips.front().alongD;
@@ -364,7 +352,7 @@ private:
             const double t = -turned * sign;
             return a.out * std::cos(t) + geometry::leftOf(a.out) * std::sin(t);
         };
-        double reach = 1;
+        double reach = reach_;
         for (const double share : {0.0, 0.5, 1.0}) {
             plain.out = ray(angle * share);
             plain.along = geometry::leftOf(plain.out) * -sign;
@@ -379,6 +367,7 @@ private:
             f.out = ray(angle * (i + 0.5) / count);
             f.along = geometry::leftOf(f.out) * -sign;
             f.scale = std::cos(half);
+            f.reach = 1.2 * reach;
             if (auto strips = stripsOf({z, 0, slope / f.scale, 0, 0}, 0, shape_.berms, f.scale))
                 f.strips = *strips;
             f.first = {{{0, 0}}, {-std::sin(half), std::cos(half)}, true};
@@ -390,18 +379,27 @@ private:
     const Edge& edge_;
     const BatterShape& shape_;
     const terrain::TinLocator* surface_;
+    double reach_;
     Sides sides_;
     std::vector<double> distances_;  ///< along the edge, where each side begins
+    std::vector<Facet> faces_;       ///< that go one way
     EdgeFacets out_;
 };
 
 }  // namespace
 
-Result<EdgeFacets> facetsOf(const Edge& edge, const BatterShape& shape, const terrain::TinLocator* surface) {
-    const auto clean = cleaned(edge);
+std::optional<std::size_t> EdgeFacets::nextOf(std::size_t i) const {
+    const std::size_t first = i < rising ? 0 : rising;
+    const std::size_t end = i < rising ? rising : facets.size();
+    if (i + 1 < end) return i + 1;
+    return closed && end - first > 1 ? std::optional(first) : std::nullopt;
+}
+
+Result<EdgeFacets> facetsOf(const Edge& edge, const BatterShape& shape, const terrain::TinLocator* surface,
+                            double reach) {
+    const auto clean = cleanEdge(edge);
     if (!clean) return tl::unexpected(clean.error());
-    if (auto crossing = checkCrossings(*clean); !crossing) return tl::unexpected(crossing.error());
-    return Maker(*clean, shape, surface).run();
+    return Maker(*clean, shape, surface, reach).run();
 }
 
 }  // namespace erdwerk::earthwork

@@ -21,7 +21,7 @@ public:
             return;
         }
         of_ = &of;
-        out.push_back({u, of.at(u), v, of.at(v), of.on});
+        out.push_back({u, of.at(u), v, of.at(v)});
     }
     Envelope out;
 
@@ -88,16 +88,6 @@ Envelope lowerOf(std::vector<Piece> pieces) {
     std::erase_if(pieces, [](const Piece& p) { return !(p.s1 - p.s0 > tiny); });
     std::sort(pieces.begin(), pieces.end(), [](const Piece& a, const Piece& b) { return a.s0 < b.s0; });
     return lowerOfSorted(pieces);
-}
-
-Envelope within(const Envelope& all, double from, double to) {
-    Envelope out;
-    for (const Piece& p : all) {
-        const double u = std::max(p.s0, from);
-        const double v = std::min(p.s1, to);
-        if (v - u > tiny) out.push_back({u, p.at(u), v, p.at(v), p.on});
-    }
-    return out;
 }
 
 }  // namespace erdwerk::earthwork

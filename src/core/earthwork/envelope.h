@@ -6,16 +6,12 @@
 
 namespace erdwerk::earthwork {
 
-/// What a face ends on: its target, another face, or the rim of the surface before the target is reached.
-enum class EndsOn { Target, Face, Rim };
-
 /// A straight piece from (s0, d0) to (s1, d1), s0 < s1.
 struct Piece {
     double s0 = 0;
     double d0 = 0;
     double s1 = 0;
     double d1 = 0;
-    EndsOn on = EndsOn::Target;
     [[nodiscard]] double at(double s) const {
         if (s == s0) return d0;
         if (s == s1) return d1;
@@ -31,8 +27,5 @@ Envelope lower(const Envelope& a, const Envelope& b);
 
 /// Of any pieces, in any order, which may cross. Costs n log n.
 Envelope lowerOf(std::vector<Piece> pieces);
-
-/// What lies from `from` to `to`.
-Envelope within(const Envelope& all, double from, double to);
 
 }  // namespace erdwerk::earthwork

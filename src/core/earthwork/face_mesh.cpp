@@ -2,8 +2,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <unordered_map>
 
 #include "core/geometry/predicates.h"
+#include "core/terrain/build.h"
 
 namespace erdwerk::earthwork {
 
@@ -14,167 +16,135 @@ constexpr double grid = 1e-6;
 /// be a slit as long as the side.
 constexpr double same = 1e-5;
 constexpr double tiny = 1e-9;
+/// Where a face that falls stands beside one that rises both have vertices of their own.
+constexpr double step = 0.01;
 
-/// A chain over s: what it is made of, and its d there.
-struct Line {
-    double s0 = 0;
-    double d0 = 0;
-    double s1 = 0;
-    double d1 = 0;
-    int source = 0;
-    bool meets = false;
-    [[nodiscard]] double at(double s) const {
-        if (s <= s0) return d0;
-        if (s >= s1) return d1;
-        return d0 + (d1 - d0) * (s - s0) / (s1 - s0);
-    }
-};
-
-/// Where a face begins: its flanks where they lean outwards, the edge between them.
-std::vector<Line> innerOf(const Facet& f, double from, double to) {
-    std::vector<Line> out;
-    const auto flank = [&](const Flank& along, bool before) {
-        std::vector<Line> part;
-        for (std::size_t k = 0; k < along.knots.size(); ++k) {
-            const Along a = along.knots[k];
-            Along b{};
-            if (k + 1 < along.knots.size()) {
-                b = along.knots[k + 1];
-            } else {
-                const double wanted = before ? from : to;
-                if (along.onwards.s == 0 || (wanted - a.s) / along.onwards.s <= 0) continue;
-                const double t = (wanted - a.s) / along.onwards.s;
-                b = {wanted, a.d + along.onwards.d * t};
-            }
-            if (before && b.s < a.s) part.push_back({b.s, b.d, a.s, a.d});
-            if (!before && b.s > a.s) part.push_back({a.s, a.d, b.s, b.d});
-        }
-        if (before) std::reverse(part.begin(), part.end());
-        out.insert(out.end(), part.begin(), part.end());
-    };
-    if (from < -tiny) flank(f.first, true);
-    if (f.length > 0) out.push_back({0, 0, f.length, 0});
-    if (to > f.length + tiny) flank(f.last, false);
-    for (std::size_t i = 0; i < out.size(); ++i) out[i].source = -1 - static_cast<int>(i);
-    return out;
-}
-
-/// Builds regions slab by slab.
-class Slabs {
+/// Goes along cells of one strip that follow each other one by one.
+class Regions {
 public:
-    Slabs(const Facet& facet, std::vector<Line> inner, std::vector<Line> outer, std::size_t strip)
-        : inner_(std::move(inner)), outer_(std::move(outer)), strip_(strip) {
-        if (strip > 0) low_ = &facet.strips[strip];
-        if (strip + 1 < facet.strips.size()) high_ = &facet.strips[strip + 1];
-    }
+    explicit Regions(const FaceCells& cells) : all_(cells) {}
 
-    std::vector<FaceRegion> run() {
-        for (const double s : cuts()) cut_.push_back(s);
-        for (std::size_t i = 0; i + 1 < cut_.size(); ++i) slab(cut_[i], cut_[i + 1]);
+    /// A cell, or several above each other of which the lines are those of the lowest and the highest.
+    void add(const FaceCell& c) {
+        const bool goesOn = open_ && region_.inner.back().s == c.from && overlaps(c);
+        if (!goesOn) end();
+        if (!open_) region_.strip = c.strip;
+        chain(region_.inner, c, c.low, lastLow_);
+        chain(region_.outer, c, c.high, lastHigh_);
+        open_ = true;
+    }
+    std::vector<FaceRegion> take() {
         end();
         return std::move(out_);
     }
 
 private:
-    [[nodiscard]] const Line* lineOver(const std::vector<Line>& all, double u, double v) const {
-        const double middle = (u + v) / 2;
-        const auto it = std::upper_bound(all.begin(), all.end(), middle,
-                                         [](double s, const Line& l) { return s < l.s0; });
-        if (it == all.begin() || (it - 1)->s1 < middle) return nullptr;
-        return &*(it - 1);
+    [[nodiscard]] bool overlaps(const FaceCell& c) const {
+        return std::min(region_.outer.back().d, all_.high(c, c.from)) >
+               std::max(region_.inner.back().d, all_.low(c, c.from));
     }
-
-    /// Ends of all pieces, and where they cross the borders of the strip.
-    [[nodiscard]] std::vector<double> cuts() const {
-        std::vector<double> all;
-        for (const auto* lines : {&inner_, &outer_})
-            for (const Line& l : *lines) {
-                all.push_back(l.s0);
-                all.push_back(l.s1);
-                for (const Strip* border : {low_, high_}) {
-                    if (border == nullptr) continue;
-                    const double a = l.d0 - border->start(l.s0);
-                    const double b = l.d1 - border->start(l.s1);
-                    if ((a < 0) != (b < 0)) all.push_back(l.s0 + (l.s1 - l.s0) * a / (a - b));
-                }
-            }
-        // The chains may meet where neither ends.
-        for (const Line& l : inner_)
-            for (const Line& o : outer_) {
-                const double u = std::max(l.s0, o.s0);
-                const double v = std::min(l.s1, o.s1);
-                if (!(v > u)) continue;
-                const double a = o.at(u) - l.at(u);
-                const double b = o.at(v) - l.at(v);
-                if ((a < -tiny && b > tiny) || (a > tiny && b < -tiny))
-                    all.push_back(u + (v - u) * a / (a - b));
-            }
-        std::sort(all.begin(), all.end());
-        all.erase(std::unique(all.begin(), all.end(), [](double a, double b) { return b - a < 1e-11; }),
-                  all.end());
-        return all;
-    }
-
-    void slab(double u, double v) {
-        const Line* in = lineOver(inner_, u, v);
-        const Line* on = lineOver(outer_, u, v);
-        if (in == nullptr || on == nullptr) return end();
-        Line low = *in;
-        Line high = *on;
-        const double middle = (u + v) / 2;
-        if (low_ != nullptr && low_->start(middle) > low.at(middle))
-            low = {u, low_->start(u), v, low_->start(v), 1'000'000, false};
-        if (high_ != nullptr && high_->start(middle) < high.at(middle))
-            high = {u, high_->start(u), v, high_->start(v), 1'000'001, false};
-        if (!(high.at(middle) - low.at(middle) > 1e-10)) return end();
-        const bool goesOn = open_ && region_.inner.back().s == u;
-        if (!goesOn) {
-            end();
-            open_ = true;
-            lowSource_ = highSource_ = 0;
-        }
-        add(region_.inner, low, u, v, lowSource_, nullptr);
-        add(region_.outer, high, u, v, highSource_, &region_.meets);
-    }
-
-    static void add(std::vector<Along>& chain, const Line& line, double u, double v, int& source,
-                    std::vector<bool>* meets) {
-        const Along a{u, line.at(u)};
-        const Along b{v, line.at(v)};
-        if (source == line.source && !chain.empty() && std::abs(chain.back().d - a.d) < tiny) {
-            chain.back() = b;
+    void chain(std::vector<Along>& places, const FaceCell& c, std::uint32_t line, std::uint32_t& last) const {
+        const Along a{c.from, all_.lines[line].at(c.from)};
+        const Along b{c.to, all_.lines[line].at(c.to)};
+        const bool follows = !places.empty() && std::abs(places.back().d - a.d) < tiny;
+        if (follows && last == line) {
+            places.back() = b;
             return;
         }
-        const bool step = !chain.empty() && std::abs(chain.back().d - a.d) >= tiny;
-        if (chain.empty() || step) {
-            if (step && meets != nullptr) meets->push_back(false);
-            chain.push_back(a);
-        }
-        chain.push_back(b);
-        if (meets != nullptr) meets->push_back(line.meets);
-        source = line.source;
+        last = line;
+        if (!follows) places.push_back(a);
+        places.push_back(b);
     }
-
     void end() {
-        if (open_) {
-            region_.strip = strip_;
-            out_.push_back(std::move(region_));
-        }
+        if (open_) out_.push_back(std::move(region_));
         region_ = {};
         open_ = false;
+        lastLow_ = lastHigh_ = 0xffffffffU;
     }
 
-    std::vector<Line> inner_;
-    std::vector<Line> outer_;
-    std::size_t strip_;
-    const Strip* low_ = nullptr;
-    const Strip* high_ = nullptr;
-    std::vector<double> cut_;
+    const FaceCells& all_;
     std::vector<FaceRegion> out_;
     FaceRegion region_;
     bool open_ = false;
-    int lowSource_ = 0;
-    int highSource_ = 0;
+    std::uint32_t lastLow_ = 0xffffffffU;
+    std::uint32_t lastHigh_ = 0xffffffffU;
+};
+
+/// Cells of one strip that lie on each other are one.
+std::vector<FaceCell> stacked(const FaceCells& all, std::size_t strip) {
+    std::vector<FaceCell> out;
+    for (const FaceCell& c : all.cells) {
+        if (c.strip != strip) continue;
+        if (!out.empty() && out.back().slab == c.slab && out.back().high == c.low)
+            out.back().high = c.high;
+        else
+            out.push_back(c);
+    }
+    return out;
+}
+
+/// The sides of cells where no other lies beside them.
+class Outline {
+public:
+    Outline(const FaceCells& all, const std::vector<FaceCell>& cells) : all_(all) {
+        for (const FaceCell& c : cells) {
+            along(c, c.low);
+            along(c, c.high);
+        }
+        std::size_t before = 0;
+        std::size_t beforeEnd = 0;
+        for (std::size_t here = 0; here < cells.size();) {
+            std::size_t end = here;
+            while (end < cells.size() && cells[end].slab == cells[here].slab) ++end;
+            const bool follows = beforeEnd > before && cells[before].to == cells[here].from;
+            if (!follows) walls(cells, before, beforeEnd, 0, 0);
+            walls(cells, follows ? before : 0, follows ? beforeEnd : 0, here, end);
+            before = here;
+            beforeEnd = end;
+            here = end;
+        }
+        walls(cells, before, beforeEnd, 0, 0);
+    }
+    std::vector<std::pair<Along, Along>> sides;
+
+private:
+    /// A side on a line, one with the one before when it goes on.
+    void along(const FaceCell& c, std::uint32_t line) {
+        const Along b{c.to, all_.lines[line].at(c.to)};
+        const auto last = last_.find(line);
+        if (last != last_.end() && sides[last->second].second.s == c.from) {
+            sides[last->second].second = b;
+            return;
+        }
+        last_[line] = sides.size();
+        sides.emplace_back(Along{c.from, all_.lines[line].at(c.from)}, b);
+    }
+    /// Where the cells that end and those that begin at one s do not lie beside each other.
+    void walls(const std::vector<FaceCell>& cells, std::size_t a, std::size_t aEnd, std::size_t b,
+               std::size_t bEnd) {
+        if (a == aEnd && b == bEnd) return;
+        const double s = a < aEnd ? cells[a].to : cells[b].from;
+        std::vector<double> ends;
+        for (std::size_t i = a; i < aEnd; ++i)
+            for (const std::uint32_t l : {cells[i].low, cells[i].high}) ends.push_back(all_.lines[l].at(s));
+        for (std::size_t i = b; i < bEnd; ++i)
+            for (const std::uint32_t l : {cells[i].low, cells[i].high}) ends.push_back(all_.lines[l].at(s));
+        std::sort(ends.begin(), ends.end());
+        const auto covers = [&](std::size_t from, std::size_t to, double d) {
+            for (std::size_t i = from; i < to; ++i)
+                if (all_.lines[cells[i].low].at(s) <= d && d <= all_.lines[cells[i].high].at(s)) return true;
+            return false;
+        };
+        for (std::size_t i = 0; i + 1 < ends.size(); ++i) {
+            if (ends[i + 1] - ends[i] < tiny) continue;
+            const double middle = (ends[i] + ends[i + 1]) / 2;
+            if (covers(a, aEnd, middle) != covers(b, bEnd, middle))
+                sides.emplace_back(Along{s, ends[i]}, Along{s, ends[i + 1]});
+        }
+    }
+
+    const FaceCells& all_;
+    std::unordered_map<std::uint32_t, std::size_t> last_;
 };
 
 }  // namespace
@@ -201,7 +171,8 @@ std::uint32_t MeshPool::vertex(Vec3 p) {
     const auto find = [&](Cell cell) {
         const auto it = cells_.find(cell);
         std::uint32_t v = it == cells_.end() ? terrain::Tin::none : it->second;
-        while (v != terrain::Tin::none && squareBetween(vertices_[v].plan(), p.plan()) > same * same)
+        while (v != terrain::Tin::none && (squareBetween(vertices_[v].plan(), p.plan()) > same * same ||
+                                           std::abs(vertices_[v].z - p.z) > step))
             v = before_[v];
         return v;
     };
@@ -247,17 +218,20 @@ terrain::Tin MeshPool::take() {
     return {std::move(vertices_), std::move(corners_)};
 }
 
-std::vector<FaceRegion> regionsOf(const Facet& facet, const Envelope& end) {
-    if (end.empty()) return {};
-    const auto inner = innerOf(facet, end.front().s0, end.back().s1);
-    std::vector<Line> outer;
-    outer.reserve(end.size());
-    for (const Piece& p : end)
-        outer.push_back({p.s0, p.d0, p.s1, p.d1, static_cast<int>(outer.size()) + 1, p.on == EndsOn::Target});
-    std::vector<FaceRegion> out;
-    for (std::size_t k = 0; k < facet.strips.size(); ++k) {
-        auto part = Slabs(facet, inner, outer, k).run();
-        std::move(part.begin(), part.end(), std::back_inserter(out));
+FaceParts partsOf(const Facet& facet, const FaceCells& all) {
+    FaceParts out;
+    for (std::size_t strip = 0; strip < facet.strips.size(); ++strip) {
+        const auto cells = stacked(all, strip);
+        bool isPlain = true;
+        for (std::size_t i = 0; i + 1 < cells.size(); ++i)
+            isPlain = isPlain && cells[i].slab != cells[i + 1].slab;
+        if (isPlain) {
+            Regions regions(all);
+            for (const FaceCell& c : cells) regions.add(c);
+            for (FaceRegion& r : regions.take()) out.regions.push_back(std::move(r));
+        } else {
+            out.outlines.push_back({strip, std::move(Outline(all, cells).sides)});
+        }
     }
     return out;
 }
@@ -310,6 +284,37 @@ void addRegion(MeshPool& pool, const Facet& facet, const FaceRegion& region) {
         }
         stack.push_back(last);
         stack.push_back(c);
+    }
+}
+
+void addOutline(MeshPool& pool, const Facet& facet, const FaceCells& all, const FaceOutline& outline) {
+    const Strip& plane = facet.strips[outline.strip];
+    std::unordered_map<std::uint32_t, std::uint32_t> numbers;
+    std::vector<std::uint32_t> vertices;
+    std::vector<Vec2> places;
+    const auto numberOf = [&](Along p) {
+        const Vec2 place = facet.place(p);
+        const std::uint32_t v = pool.vertex({place.x, place.y, plane.height(p)});
+        const auto [it, isNew] = numbers.try_emplace(v, static_cast<std::uint32_t>(vertices.size()));
+        if (isNew) {
+            vertices.push_back(v);
+            places.push_back(pool.at(v).plan());
+        }
+        return it->second;
+    };
+    std::vector<std::array<std::uint32_t, 2>> sides;
+    for (const auto& [a, b] : outline.sides) {
+        const std::uint32_t from = numberOf(a);
+        const std::uint32_t to = numberOf(b);
+        if (from != to) sides.push_back({from, to});
+    }
+    const auto corners = terrain::constrainedTriangles(places, sides);
+    for (std::size_t t = 0; t + 2 < corners.size(); t += 3) {
+        const Vec2 middle =
+            (places[corners[t]] + places[corners[t + 1]] + places[corners[t + 2]]) * (1.0 / 3);
+        const auto cell = all.at(facet.own(middle));
+        if (cell && all.cells[*cell].strip == outline.strip)
+            pool.triangle(vertices[corners[t]], vertices[corners[t + 1]], vertices[corners[t + 2]]);
     }
 }
 

@@ -4,11 +4,12 @@
 #include <tsl/robin_map.h>
 #include <tsl/robin_set.h>
 
-#include "core/earthwork/facet.h"
+#include "core/earthwork/face_cells.h"
 
 namespace erdwerk::earthwork {
 
-/// Gathers vertices, of which those nearer than 1e-5 in plan are one (the first), and triangles.
+/// Gathers vertices, of which those nearer than 1e-5 in plan (and 0.01 in height) are one (the first), and
+/// triangles.
 class MeshPool {
 public:
     /// Room for so many vertices.
@@ -50,13 +51,23 @@ struct FaceRegion {
     std::vector<Along> inner;
     std::vector<Along> outer;  ///< begins and ends where the other does in s
     std::size_t strip = 0;
-    std::vector<bool> meets;  ///< of each side of the outer chain: it lies on the target
 };
 
-/// What lies between the edge and the end of a face.
-std::vector<FaceRegion> regionsOf(const Facet& facet, const Envelope& end);
+/// Regions of a face that no two chains bound, on one plane, by their sides in any order.
+struct FaceOutline {
+    std::size_t strip = 0;
+    std::vector<std::pair<Along, Along>> sides;
+};
+
+struct FaceParts {
+    std::vector<FaceRegion> regions;
+    std::vector<FaceOutline> outlines;
+};
+/// What a face is made of.
+FaceParts partsOf(const Facet& facet, const FaceCells& cells);
 
 /// Its triangles. Every corner of the region becomes a vertex; none is added.
 void addRegion(MeshPool& pool, const Facet& facet, const FaceRegion& region);
+void addOutline(MeshPool& pool, const Facet& facet, const FaceCells& cells, const FaceOutline& outline);
 
 }  // namespace erdwerk::earthwork

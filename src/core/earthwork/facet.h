@@ -6,7 +6,6 @@
 #include <vector>
 
 #include "core/earthwork/batter.h"
-#include "core/earthwork/envelope.h"
 
 namespace erdwerk::earthwork {
 
@@ -49,7 +48,9 @@ struct Facet {
     std::size_t side = 0;       ///< of the edge
     bool ofCone = false;
     double scale = 1;  ///< of a distance from the edge, in d
-    Envelope end;      ///< how far it reaches
+    double reach = 0;  ///< how far outwards it is within 0.01 of what it stands for; 0: as far as it goes
+    /// Stretches of its side, from and to in s, from which it goes out to the target.
+    std::vector<std::pair<double, double>> starts;
 
     [[nodiscard]] Along own(Vec2 p) const {
         const Vec2 v = p - origin;

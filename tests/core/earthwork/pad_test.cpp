@@ -242,6 +242,34 @@ TEST(BatterText, SlopesAndBermsAreTheTradesNotation) {
     for (const char* bad : {"103", "103,0", "103,-1", ",2", "x,2"}) EXPECT_FALSE(parseBerm(bad)) << bad;
 }
 
+TEST(BatterText, ToADistanceThereIsOneSlope) {
+    BatterForm form;
+    setTarget(form, ToDistance{4});
+    EXPECT_EQ(form.cut, "");
+    EXPECT_EQ(form.fill, "2:1");
+    // A cut makes it rise; the fill's slope goes.
+    ASSERT_TRUE(setSlope(form, SlopeOf::Cut, "1:1"));
+    EXPECT_EQ(form.cut, "1:1");
+    EXPECT_EQ(form.fill, "");
+    EXPECT_TRUE(shapeOf(form, false));
+    // What is not there may be emptied, what alone is there may not.
+    ASSERT_TRUE(setSlope(form, SlopeOf::Fill, ""));
+    const auto refused = setSlope(form, SlopeOf::Cut, "  ");
+    ASSERT_FALSE(refused);
+    EXPECT_NE(refused.error().text.find("rises"), std::string::npos);
+    EXPECT_EQ(form.cut, "1:1");
+    ASSERT_TRUE(setSlope(form, SlopeOf::Both, "3:1"));
+    EXPECT_EQ(form.cut, "3:1");
+    EXPECT_EQ(form.fill, "");
+    // To anything else both are needed again.
+    setTarget(form, ToHeight{100});
+    EXPECT_EQ(form.fill, "3:1");
+    EXPECT_FALSE(setSlope(form, SlopeOf::Fill, ""));
+    setTarget(form, ToDistance{2}, true);
+    EXPECT_EQ(form.fill, "");
+    EXPECT_EQ(form.cut, "3:1");
+}
+
 TEST(BatterText, StretchesOfAnEdge) {
     const Edge open{places3("0 0 10, 10 0 20, 10 10 20"), false};
     const Edge part = valueOf(stretchOf(open, 5, 12));

@@ -5,6 +5,7 @@
 #include <memory>
 #include <random>
 
+#include "core/earthwork/face_cells.h"
 #include "core/terrain/patch.h"
 #include "support/geometry.h"
 #include "support/ground.h"
@@ -34,64 +35,68 @@ Facet randomFacet(std::mt19937& random, const TinLocator& ground, bool endsOnGro
     return f;
 }
 
-/// Where the face ends at s, by rays; nothing where it does not get there or never ends.
+/// The cells of one face alone.
+FaceCells cellsOf(const Facet& f, const TinLocator& ground) {
+    EdgeFacets made;
+    made.facets = {f};
+    made.facets.front().starts = {{0, f.length}};
+    auto lines = linesOf(made, ToSurface{}, &ground, {});
+    return {f, std::move(lines.front()), [&](Along at) {
+                const auto gap = gapAt(f, at, ToSurface{}, &ground);
+                return gap && *gap > 0;
+            }};
+}
+
+/// Where it ends going out from the edge.
+std::optional<double> endAt(const FaceCells& made, double s) {
+    const auto cell = made.at({s, 1e-6});
+    return cell ? std::optional(made.high(made.cells[*cell], s)) : std::nullopt;
+}
+
+/// The same by rays; nothing where it never ends.
 std::optional<double> endByRays(const Facet& f, const TinLocator& ground, double s) {
-    const auto& tin = ground.tin();
-    const auto at = [&](Along p) {
-        const Vec2 place = f.place(p);
-        return Vec3{place.x, place.y, f.height(p)};
-    };
-    const double grade = f.strips.front().alongD;
-    const double slope = f.strips.front().alongS;
-    double start = 0;
     std::optional<double> flank;
     for (const auto* side : {&f.first, &f.last}) {
-        const bool isFirst = side == &f.first;
-        const double lean = side->onwards.s;  // for each d
-        const double beyond = isFirst ? -s : s - f.length;
-        const double leansOut = isFirst ? -lean : lean;
-        if (beyond > 0) {
-            if (leansOut <= 0) return std::nullopt;
-            start = beyond / leansOut;
-            // Along the flank it goes until it meets the ground there.
-            const double length = std::hypot(lean, 1);
-            const Vec2 way = (f.along * lean + f.out) * (1 / length);
-            const Along next{side->knots.front().s + 1e-4 * lean, 1e-4};
-            if (f.gap(next, ground.heightAt(f.place(next)).value_or(f.height(next))) < 0) return std::nullopt;
-            const auto ends = firstHit(tin, at(side->knots.front()), way, (grade + slope * lean) / length);
-            if (ends && *ends / length < start) return std::nullopt;
-        } else if (leansOut < 0) {
-            const double d = -beyond / -leansOut;
-            flank = std::min(flank.value_or(d), d);
-        }
+        const double lean = (side == &f.first ? 1 : -1) * side->onwards.s;  // inwards, for each d
+        if (lean > 0) flank = std::min(flank.value_or(1e9), (side == &f.first ? s : f.length - s) / lean);
     }
-    if (flank && *flank <= start) return std::nullopt;
-    const auto hit = firstHit(tin, at({s, start}), f.out, grade);
-    const double away = hit ? start + *hit : 1e9;
-    if (flank) return std::min(away, *flank);
-    return hit ? std::optional(away) : std::nullopt;
+    const Vec2 place = f.place({s, 0});
+    const auto hit =
+        firstHit(ground.tin(), {place.x, place.y, f.height({s, 0})}, f.out, f.strips.front().alongD);
+    if (hit) return std::min(*hit, flank.value_or(*hit));
+    return flank && ground.heightAt(f.place({s, *flank})) ? flank : std::nullopt;
 }
 
 TEST(Reach, FacesEndWhereRaysDo) {
     int ended = 0;
+    int before = 0;
     for (unsigned seed = 1; seed <= 400; ++seed) {
         SCOPED_TRACE("seed " + std::to_string(seed));
         std::mt19937 random(seed);
         const auto tin = test::roughGround(random);
         const TinLocator ground(tin);
         const Facet f = randomFacet(random, ground, seed % 2 == 0);
-        const Envelope made = reachOf(f, ToSurface{}, &ground);
-        for (double s = -20.03; s < 30; s += 0.71) {
+        const FaceCells made = cellsOf(f, ground);
+        for (double s = 0.03; s < f.length; s += 0.11) {
+            if (f.gap({s, 0}, *ground.heightAt(f.place({s, 0}))) < 1e-3) continue;
             const auto expected = endByRays(f, ground, s);
-            const auto piece = std::find_if(made.begin(), made.end(),
-                                            [&](const Piece& p) { return p.s0 <= s && s <= p.s1; });
-            ASSERT_EQ(piece != made.end(), expected.has_value()) << "at " << s;
+            const auto end = endAt(made, s);
+            ASSERT_EQ(end.has_value(), expected.has_value()) << "at " << s;
             if (!expected) continue;
             ++ended;
-            ASSERT_NEAR(piece->at(s), *expected, 1e-6 * (1 + *expected)) << "at " << s;
+            ASSERT_NEAR(*end, *expected, 1e-6 * (1 + *expected)) << "at " << s;
         }
+        // All of each cell lies before the ground, behind humps too.
+        for (const FaceCell& c : made.cells)
+            for (const double share : {0.1, 0.5, 0.9}) {
+                const double s = c.from + (c.to - c.from) * share;
+                const Along at{s, made.low(c, s) + (made.high(c, s) - made.low(c, s)) * share};
+                ASSERT_GT(f.gap(at, ground.heightAt(f.place(at)).value_or(1e9 * f.way)), -1e-9);
+                ++before;
+            }
     }
     EXPECT_GT(ended, 3000);
+    EXPECT_GT(before, 3000);
 }
 
 TEST(Reach, WhereTheSurfaceChangedItIsTheNewOne) {
@@ -105,13 +110,8 @@ TEST(Reach, WhereTheSurfaceChangedItIsTheNewOne) {
     f.strips = {{110, 0, -0.25, 0, 0}};
     f.first.knots = {{0, 0}};
     f.last.knots = {{10, 0}};
-    const auto endAt = [&](const TinLocator& ground) {
-        const Envelope made = reachOf(f, ToSurface{}, &ground);
-        const auto piece =
-            std::find_if(made.begin(), made.end(), [](const Piece& p) { return p.s0 <= 5 && 5 <= p.s1; });
-        return piece == made.end() ? -1 : piece->at(5);
-    };
-    EXPECT_NEAR(endAt(*flat), 40, 1e-9);
+    const auto reach = [&](const TinLocator& ground) { return endAt(cellsOf(f, ground), 5).value_or(-1); };
+    EXPECT_NEAR(reach(*flat), 40, 1e-9);
     // A mound of 12 m in its way: 1.2 u above the ground, u beyond its foot, which is 10 m from the edge.
     const terrain::Tin mound({{-10, -10, 100},
                               {0, -10, 100},
@@ -126,8 +126,8 @@ TEST(Reach, WhereTheSurfaceChangedItIsTheNewOne) {
     terrain::Patch patch(flat);
     patch.takeOver(mound);
     const auto risen = std::move(patch).finish().locator;
-    EXPECT_NEAR(endAt(*risen), 10 + 7.5 / 1.45, 1e-9);
-    EXPECT_NEAR(endAt(*flat), 40, 1e-9);
+    EXPECT_NEAR(reach(*risen), 10 + 7.5 / 1.45, 1e-9);
+    EXPECT_NEAR(reach(*flat), 40, 1e-9);
 }
 
 }  // namespace

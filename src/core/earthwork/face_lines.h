@@ -1,8 +1,9 @@
 #pragma once
-// What faces end on: straights gathered over a face, of which the nearest count.
+// The lines on which a face may end or that divide it, in its own coordinates.
 
 #include <algorithm>
-#include <limits>
+#include <cstdint>
+#include <vector>
 
 #include "core/earthwork/facet.h"
 
@@ -40,17 +41,46 @@ struct Share {
     }
 };
 
-/// Gathers what a face may end on, cut to the ground between its flanks. Where that runs out over a flank
-/// which the face leans over, the face goes no farther along the edge.
-class Gathering {
+/// What lies beside a line: the face before its target, what is beyond the target, no target at all.
+enum class Beside : std::uint8_t { Unknown, Face, Beyond, Nothing };
+
+enum class LineKind : std::uint8_t {
+    Edge,    ///< of the earthwork
+    First,   ///< flank at the start of the side
+    Last,    ///< flank at its end
+    Target,  ///< the face meets its target
+    Rim,     ///< the ground ends
+    Wall,    ///< another part of the edge, which no face crosses
+    Cap,     ///< another face stays instead, from here outwards
+    Divide   ///< berms, and what may be another face's
+};
+
+/// A straight from (s0, d0) to (s1, d1), s0 < s1.
+struct FaceLine {
+    double s0 = 0;
+    double d0 = 0;
+    double s1 = 0;
+    double d1 = 0;
+    LineKind kind = LineKind::Target;
+    Beside inner = Beside::Unknown;  ///< towards the edge
+    Beside outer = Beside::Unknown;
+    [[nodiscard]] double at(double s) const {
+        if (s <= s0) return d0;
+        if (s >= s1) return d1;
+        return d0 + (d1 - d0) * (s - s0) / (s1 - s0);
+    }
+};
+
+/// Gathers straights, each cut to the ground between a face's flanks.
+class FaceLines {
 public:
-    /// With `flanksEndIt` it ends on a flank that leans over it, too.
-    explicit Gathering(const Facet& facet, bool flanksEndIt = true);
-    /// A straight; with a strip only what lies on it. What of it lies there, beyond the flanks too.
-    std::optional<std::pair<Along, Along>> add(Along a, Along b, EndsOn on,
-                                               std::optional<std::size_t> strip = {});
-    /// The nearest of all of them, where the face has ground.
-    [[nodiscard]] Envelope nearest() const;
+    explicit FaceLines(const Facet& facet);
+    /// A straight in any direction; with a strip only what lies on it. What of it lies before the edge,
+    /// beyond the flanks too.
+    void add(Along a, Along b, LineKind kind, Beside inner, Beside outer,
+             std::optional<std::size_t> strip = {});
+    [[nodiscard]] const std::vector<FaceLine>& all() const { return lines_; }
+    [[nodiscard]] std::vector<FaceLine> take() { return std::move(lines_); }
     // The flanks at a d.
     [[nodiscard]] double firstAt(double d) const {
         return breaks_.empty() ? first_.at + first_.slope * d : facet_.first.at(d);
@@ -68,8 +98,6 @@ public:
         return breaks_.empty() ? std::max(lastAt(inmost), lastAt(outmost))
                                : std::max(facet_.length, lastAt(outmost));
     }
-    [[nodiscard]] double from() const { return from_; }
-    [[nodiscard]] double to() const { return to_; }
 
 private:
     /// s = at + slope * d
@@ -78,16 +106,14 @@ private:
         double slope = 0;
     };
     static Straight straightOf(const Flank& flank, double about);
-    void addBetweenFlanks(Along p, Along q, EndsOn on);
-    void cut(Along a, Along b, EndsOn on);
+    void addBetweenFlanks(Along p, Along q, const FaceLine& as);
+    void cut(Along a, Along b, FaceLine as);
 
     const Facet& facet_;
     Straight first_;
     Straight last_;
     std::vector<double> breaks_;  ///< d of the flanks' knots
-    std::vector<Piece> pieces_;
-    double from_ = -std::numeric_limits<double>::infinity();
-    double to_ = std::numeric_limits<double>::infinity();
+    std::vector<FaceLine> lines_;
 };
 
 }  // namespace erdwerk::earthwork
