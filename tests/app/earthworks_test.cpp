@@ -52,12 +52,6 @@ protected:
         return derived().surface(operations::finishedOf(doc(), ground));
     }
     /// A row of the facts, by its label.
-    QLineEdit* entry(const QString& label) {
-        for (auto* l : window->findChildren<QLabel*>())
-            if (l->text() == label && l->buddy() != nullptr) return qobject_cast<QLineEdit*>(l->buddy());
-        return nullptr;
-    }
-
     ObjectId ground, edge;
 };
 
@@ -145,6 +139,43 @@ TEST_F(Earthworks, ABatterFollowsTheSideThatIsClicked) {
     for (const auto& chip : tool->chips()) EXPECT_NE(chip.role, QStringLiteral("Corners"));
     key(Qt::Key_Escape);
     EXPECT_EQ(doc().all<Earthwork>().size(), 1U);
+}
+
+TEST_F(Earthworks, ABatterToADistanceRisesWhenItsCutIsTyped) {
+    select(edge);
+    run("batter");
+    click({100, 80});
+    type(QStringLiteral("distance 4"));
+    type(QStringLiteral("cut 1:1"));
+    auto* tool = dynamic_cast<EarthworkTool*>(window->tool());
+    ASSERT_NE(tool, nullptr);
+    ASSERT_TRUE(tool->preview());
+    EXPECT_EQ(tool->preview()->problem, "");
+    key(Qt::Key_Return);
+    ASSERT_EQ(doc().all<Earthwork>().size(), 1U) << qPrintable(said());
+    const ObjectId batter = only();
+    const double height = *made(batter).height;
+    EXPECT_NEAR(*made(batter).faces->heightAt({100, 87}), height + 3, 1e-9);
+    // In the facts the slope that is not there may be emptied, the other one may be typed instead.
+    select(batter);
+    const auto give = [&](const QString& fact, const QString& text) {
+        auto* field = window->facts()->findChild<QLineEdit*>(QStringLiteral("fact:") + fact);
+        ASSERT_NE(field, nullptr);
+        field->setFocus();
+        field->selectAll();
+        QTest::keyClick(field, Qt::Key_Delete);
+        QTest::keyClicks(field, text);
+        QTest::keyClick(field, Qt::Key_Return);
+        window->settle();
+    };
+    give(QStringLiteral("Cut"), QString());
+    EXPECT_TRUE(said().contains(QStringLiteral("rises"))) << qPrintable(said());
+    EXPECT_EQ(doc().get<Earthwork>(batter)->form.cut, "1:1");
+    give(QStringLiteral("Fill"), QStringLiteral("2:1"));
+    EXPECT_EQ(doc().get<Earthwork>(batter)->form.cut, "");
+    EXPECT_NEAR(*made(batter).faces->heightAt({100, 87}), height - 1.5, 1e-9);
+    run("undo");
+    EXPECT_EQ(doc().get<Earthwork>(batter)->form.cut, "1:1");
 }
 
 TEST_F(Earthworks, APondSaysWhatItHolds) {

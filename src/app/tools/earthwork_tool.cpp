@@ -1,5 +1,7 @@
 #include "app/tools/earthwork_tool.h"
 
+#include <tuple>
+
 #include "app/base/theme.h"
 #include "app/tools/all_tools.h"
 #include "app/tools/picking.h"
@@ -61,8 +63,11 @@ std::vector<Chip> EarthworkTool::chips() const {
     const auto text = [](const std::string& s) { return QString::fromStdString(s); };
     std::vector<Chip> out{{tr("Edge"), hasEdge() ? text(document.nameOf(object_.edge)) : QString()}};
     if (isBatter()) out.push_back({tr("Side"), object_.right ? tr("right") : tr("left")});
-    out.push_back(
-        {tr("Cut, fill"), form.cut == form.fill ? text(form.cut) : text(form.cut + ", " + form.fill)});
+    if (form.cut.empty() || form.fill.empty())
+        out.push_back({form.cut.empty() ? tr("Fill") : tr("Cut"), text(form.cut + form.fill)});
+    else
+        out.push_back(
+            {tr("Cut, fill"), form.cut == form.fill ? text(form.cut) : text(form.cut + ", " + form.fill)});
     const bool toGround = std::holds_alternative<earthwork::ToSurface>(form.target);
     out.push_back({tr("Runs"), toGround ? tr("to %1").arg(text(document.nameOf(object_.ground)))
                                         : text(earthwork::targetText(form.target))});
@@ -86,7 +91,7 @@ void EarthworkTool::repick(std::size_t chip) {
         object_.right = !object_.right;
         sideChosen_ = true;
     }
-    if (role == tr("Runs")) object_.form.target = earthwork::ToSurface{};
+    if (role == tr("Runs")) earthwork::setTarget(object_.form, earthwork::ToSurface{});
     if (role == tr("Berms")) object_.form.berms.clear();
     if (role == tr("Corners")) object_.form.corners = linework::OutsideCorner::Mitre;
     if (role == tr("Stretch")) object_.stretch.reset();
@@ -147,26 +152,22 @@ Result<void> EarthworkTool::setGround(const std::string& name) {
     const ObjectId id = session_.document().byName<objects::Surface>(name);
     if (!id) return badInput("there is no surface named " + name);
     object_.ground = id;
-    object_.form.target = earthwork::ToSurface{};
+    earthwork::setTarget(object_.form, earthwork::ToSurface{});
     return {};
 }
 
 std::optional<Result<void>> EarthworkTool::setting(const QString& word, const std::string& rest) {
     auto& form = object_.form;
-    const auto slope = [&](std::string& to) -> Result<void> {
-        const auto read = earthwork::parseSlope(rest);
-        if (!read) return tl::unexpected(read.error());
-        to = rest;
-        return {};
-    };
     const auto factor = [&](double& to) -> Result<void> {
         const auto figure = parseNumber(rest);
         if (!figure || !(*figure > 0)) return badInput("'" + rest + "' is no factor above 0");
         to = *figure;
         return {};
     };
-    if (word == tr("cut")) return slope(form.cut);
-    if (word == tr("fill")) return slope(form.fill);
+    if (word == tr("cut") || word == tr("fill")) {
+        rises_ = word == tr("cut");
+        return earthwork::setSlope(form, rises_ ? earthwork::SlopeOf::Cut : earthwork::SlopeOf::Fill, rest);
+    }
     if (word == tr("swell")) return factor(object_.earth.swell);
     if (word == tr("shrink")) return factor(object_.earth.shrink);
     if (word == tr("kind")) return takeKind(rest);
@@ -191,7 +192,7 @@ bool EarthworkTool::enter(const QString& text) {
     const QString typed = text.trimmed();
     const QString word = typed.section(QLatin1Char(' '), 0, 0).toLower();
     const std::string rest = typed.section(QLatin1Char(' '), 1).trimmed().toStdString();
-    const auto was = object_;
+    const auto was = std::pair(object_, rises_);
     Result<void> done;
     if (auto set = setting(word, rest)) {
         done = std::move(*set);
@@ -202,17 +203,16 @@ bool EarthworkTool::enter(const QString& text) {
         object_.form.corners =
             word == tr("round") ? linework::OutsideCorner::Round : linework::OutsideCorner::Mitre;
     } else if (auto target = earthwork::parseTarget(typed.toStdString()); isBatter() && target) {
-        object_.form.target = *target;
-        // To a distance one slope says the way: the fill's, unless a cut was typed alone.
-        if (std::holds_alternative<earthwork::ToDistance>(*target)) object_.form.cut.clear();
+        // To a distance one slope says the way: that of the fill, unless the cut's was typed last.
+        earthwork::setTarget(object_.form, *target, rises_);
     } else if (auto slope = earthwork::parseSlope(typed.toStdString()); slope) {
-        object_.form.cut = object_.form.fill = typed.toStdString();
+        done = earthwork::setSlope(object_.form, earthwork::SlopeOf::Both, typed.toStdString());
     } else {
         done = badInput("'" + typed.toStdString() +
                         "' is none of what can be typed here: " + entryHint().toStdString());
     }
     if (!done) {
-        object_ = was;
+        std::tie(object_, rises_) = was;
         Q_EMIT failed(QString::fromStdString(done.error().text));
         return false;
     }
@@ -223,7 +223,7 @@ bool EarthworkTool::enter(const QString& text) {
 
 bool EarthworkTool::stepBack() {
     if (!before_.empty()) {
-        object_ = before_.back();
+        std::tie(object_, rises_) = before_.back();
         before_.pop_back();
     } else if (sideChosen_) {
         sideChosen_ = false;

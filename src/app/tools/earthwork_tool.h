@@ -42,7 +42,8 @@ private:
 
     objects::Earthwork object_;
     bool sideChosen_ = false;
-    std::vector<objects::Earthwork> before_;  ///< for stepping back
+    bool rises_ = false;                                       ///< the slope of the cut was typed last
+    std::vector<std::pair<objects::Earthwork, bool>> before_;  ///< for stepping back
     struct Ghost {
         std::shared_ptr<const derive::Derived> seen;
         objects::Earthwork object;

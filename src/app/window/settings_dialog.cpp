@@ -50,9 +50,26 @@ public:
         box->setDecimals(3);
         box->setRange(0, 10);
         box->setSingleStep(0.01);
+        box->setToolTip(QObject::tr("In project units; 0 switches this check off"));
+        keep(box, name, field);
+    }
+    /// One that depends on how large a thing is, unless it is set.
+    void limitBySize(const QString& name, double document::CheckLimits::*field, const QString& unit) {
+        auto* box = new QDoubleSpinBox;
+        box->setDecimals(1);
+        box->setRange(0, 1e9);
+        box->setSuffix(QLatin1Char(' ') + unit);
+        box->setSpecialValueText(QObject::tr("by its size"));
+        box->setToolTip(QObject::tr("0: as much as goes with the size of the pad"));
+        keep(box, name, field);
+    }
+    void row(QWidget* widget) { form_->addRow(widget); }
+
+private:
+    void keep(QDoubleSpinBox* box, const QString& name, double document::CheckLimits::*field) {
         box->setValue(session_.document().settings().checks.*field);
         box->setAccessibleName(name);
-        box->setToolTip(QObject::tr("In project units; 0 switches this check off"));
+        box->setObjectName(name);
         QObject::connect(
             box, &QDoubleSpinBox::valueChanged, &dialog_, [&session = session_, field](double v) {
                 session.edit(QObject::tr("Change when a check speaks"),
@@ -60,9 +77,6 @@ public:
             });
         form_->addRow(name, box);
     }
-    void row(QWidget* widget) { form_->addRow(widget); }
-
-private:
     Session& session_;
     QDialog& dialog_;
     QFormLayout* form_;
@@ -94,6 +108,10 @@ SettingsDialog::SettingsDialog(Session& session, QWidget* parent) : QDialog(pare
     form.decimals(tr("Decimals of grades"), &DisplaySettings::gradeDecimals);
     form.limit(tr("Points are near-duplicates within"), &document::CheckLimits::near);
     form.limit(tr("Lines nearly touch within"), &document::CheckLimits::touch);
+    const QString unit = QString::fromUtf8(unitSymbol(now.unit).data());
+    form.limitBySize(tr("Pads are large from"), &document::CheckLimits::earth, unit + QStringLiteral("³"));
+    form.limitBySize(tr("or when slopes run out"), &document::CheckLimits::reach, unit);
+    form.limitBySize(tr("or when slopes are as high as"), &document::CheckLimits::depth, unit);
     auto* note = new QLabel(tr(
         "The unit says what the coordinates are in; it does not convert them. Every change can be undone."));
     note->setWordWrap(true);

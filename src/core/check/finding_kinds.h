@@ -34,6 +34,7 @@
     KIND(verticalCurve, "vertical-curve", "a vertical curve has no room")                                  \
     KIND(earthwork, "earthwork", "a pad, pond or batter cannot be made")                                   \
     KIND(batterOpen, "batter-open", "a batter does not reach its target")                                  \
+    KIND(earthworkLarge, "earthwork-large", "a pad or pond takes more earth or room than it should")       \
     KIND(nonTangent, "non-tangent", "elements of an alignment meet at an angle")                           \
     KIND(profileInvalid, "profile-invalid", "a design profile cannot be")                                  \
     KIND(design, "design", "a design breaks its criteria")                                                 \

@@ -30,6 +30,10 @@ struct Accepted {
 struct CheckLimits {
     double near = 0.02;   ///< two points closer than this are near-duplicates
     double touch = 0.10;  ///< a line that ends this close to another nearly touches it
+    // A pad or pond that goes beyond one of these is large; 0: by the size of its edge.
+    double earth = 0;  ///< cut or fill in place, in cubic units
+    double reach = 0;  ///< of its slopes in plan, from the edge
+    double depth = 0;  ///< of its slopes, up or down from the edge
     friend bool operator==(const CheckLimits&, const CheckLimits&) = default;
 };
 

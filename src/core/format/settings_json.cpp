@@ -27,6 +27,9 @@ json toJson(const Settings& s) {
             {"accepted", std::move(accepted)},
             {"nearDuplicates", s.checks.near},
             {"nearlyTouching", s.checks.touch},
+            {"mostEarth", s.checks.earth},
+            {"farthestSlopes", s.checks.reach},
+            {"highestSlopes", s.checks.depth},
             {"unit", unitSymbol(d.unit)},
             {"direction", d.direction == DirectionStyle::Bearing ? "bearing" : "azimuth"},
             {"angleUnit", d.angleUnit == AngleUnit::Gon
@@ -57,6 +60,9 @@ Result<Settings> settingsFromJson(const json& j) {
             j.at("order") == "NE" ? CoordinateOrder::NorthingEasting : CoordinateOrder::EastingNorthing;
         s.checks.near = j.value("nearDuplicates", s.checks.near);
         s.checks.touch = j.value("nearlyTouching", s.checks.touch);
+        s.checks.earth = j.value("mostEarth", s.checks.earth);
+        s.checks.reach = j.value("farthestSlopes", s.checks.reach);
+        s.checks.depth = j.value("highestSlopes", s.checks.depth);
         for (const json& a : j.value("accepted", json::array())) {
             Accepted accepted{a.at("kind"), place(a.at("at")), {}, a.at("reason")};
             for (const json& id : a.at("objects")) accepted.objects.push_back({id.get<std::uint64_t>()});

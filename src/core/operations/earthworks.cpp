@@ -111,13 +111,8 @@ Edit changeEarthwork(ObjectId id, std::function<Result<void>(Earthwork&)> change
 }
 
 Edit setTypedSlope(ObjectId id, SlopeOf which, const std::string& text) {
-    return changeEarthwork(id, [which, text](Earthwork& e) -> Result<void> {
-        const std::string typed(trimmed(text));
-        if (const auto slope = earthwork::parseSlope(typed); !slope) return tl::unexpected(slope.error());
-        if (which != SlopeOf::Fill) e.form.cut = typed;
-        if (which != SlopeOf::Cut) e.form.fill = typed;
-        return {};
-    });
+    return changeEarthwork(id,
+                           [which, text](Earthwork& e) { return earthwork::setSlope(e.form, which, text); });
 }
 
 Edit setTypedBerms(ObjectId id, const std::string& text) {
@@ -133,7 +128,9 @@ Edit setTypedTarget(ObjectId id, const std::string& text) {
     return changeEarthwork(id, [text](Earthwork& e) -> Result<void> {
         const auto target = earthwork::parseTarget(text);
         if (!target) return tl::unexpected(target.error());
-        e.form.target = *target;
+        // One that rose goes on rising.
+        const auto* rise = std::get_if<earthwork::ToRise>(&e.form.target);
+        earthwork::setTarget(e.form, *target, rise != nullptr && rise->rise > 0);
         return {};
     });
 }

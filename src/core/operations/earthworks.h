@@ -18,7 +18,7 @@ std::vector<ObjectId> possibleGrounds(const Document& document);
 ObjectId groundUnder(const Derived& seen, ObjectId line);
 
 // Settings, as they are typed. BadInput when they cannot be read or do not go together.
-enum class SlopeOf { Cut, Fill, Both };
+using earthwork::SlopeOf;
 Edit setTypedSlope(ObjectId earthwork, SlopeOf which, const std::string& text);
 Edit setTypedBerms(ObjectId earthwork, const std::string& text);
 Edit setTypedTarget(ObjectId earthwork, const std::string& text);

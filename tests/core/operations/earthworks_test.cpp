@@ -288,6 +288,40 @@ TEST(Earthworks, ABatterTakesAStretchASideAndAKind) {
     EXPECT_FALSE(setTypedTarget(site.only(), "up")(site.document));
 }
 
+TEST(Earthworks, APadThatTakesTooMuchSaysSo) {
+    Site site;
+    site.apply(addEarthwork(site.pad()));
+    const auto large = [&]() -> std::optional<check::Finding> {
+        for (const auto& f : check::run(*site.results()))
+            if (f.kind == "earthwork-large") return f;
+        return std::nullopt;
+    };
+    // 5 m up from 400 m2: more than the 2 000 m3 that go with that size (4 666.7 m3 are in it), no more than
+    // 40 m out and 10 m high.
+    auto found = large();
+    ASSERT_TRUE(found);
+    EXPECT_EQ(found->text, "'Pad Terrace' is large: fill 4666.7 m³ (limit 2000.0 m³)");
+    const auto limits = [&](double earth, double reach, double depth) {
+        site.apply(changeSettings([=](document::Settings& s) {
+            s.checks.earth = earth;
+            s.checks.reach = reach;
+            s.checks.depth = depth;
+        }));
+    };
+    limits(5000, 0, 0);
+    EXPECT_FALSE(large());
+    // On a mitre the corner of the slopes is 10 m out from both sides.
+    limits(5000, 14, 4.9);
+    found = large();
+    ASSERT_TRUE(found);
+    EXPECT_EQ(
+        found->text,
+        "'Pad Terrace' is large: slopes run out 14.142 m (limit 14.000 m), slopes are as high as 5.000 m "
+        "(limit 4.900 m)");
+    EXPECT_NEAR(std::abs(found->at->x - 100), 20, 1e-9);
+    EXPECT_NEAR(std::abs(found->at->y - 100), 20, 1e-9);
+}
+
 TEST(Earthworks, WhatCannotBeIsRefusedAndChangesNothing) {
     Site site;
     ObjectId open;
