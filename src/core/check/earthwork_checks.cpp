@@ -20,7 +20,7 @@ document::CheckLimits limitsOf(const document::CheckLimits& set, const earthwork
     for (const auto& p : batter.edge) ring.push_back(p.plan());
     const double area = std::abs(geometry::signedArea(ring));
     const double size = std::sqrt(area);
-    if (out.earth == 0) out.earth = area * size / 4;
+    if (out.earth == 0) out.earth = area * size / 2;
     if (out.reach == 0) out.reach = 2 * size;
     if (out.depth == 0) out.depth = size / 2;
     return out;

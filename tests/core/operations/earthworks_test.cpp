@@ -296,11 +296,11 @@ TEST(Earthworks, APadThatTakesTooMuchSaysSo) {
             if (f.kind == "earthwork-large") return f;
         return std::nullopt;
     };
-    // 5 m up from 400 m2: more than the 2 000 m3 that go with that size (4 666.7 m3 are in it), no more than
+    // 5 m up from 400 m2: more than the 4 000 m3 that go with that size (4 666.7 m3 are in it), no more than
     // 40 m out and 10 m high.
     auto found = large();
     ASSERT_TRUE(found);
-    EXPECT_EQ(found->text, "'Pad Terrace' is large: fill 4666.7 m³ (limit 2000.0 m³)");
+    EXPECT_EQ(found->text, "'Pad Terrace' is large: fill 4666.7 m³ (limit 4000.0 m³)");
     const auto limits = [&](double earth, double reach, double depth) {
         site.apply(changeSettings([=](document::Settings& s) {
             s.checks.earth = earth;
