@@ -141,6 +141,15 @@ CLI::Validator inRange(const Option& option) {
             words};
 }
 
+/// Not "nan", not "inf"; what is no figure in other ways the parser says itself.
+CLI::Validator isFinite() {
+    return {[](std::string& given) -> std::string {
+                if (parseNumber(given)) return {};
+                return "must be a figure, not '" + given + "'";
+            },
+            std::string()};
+}
+
 void takeOnly(CLI::Option& to, const Option& option) {
     if (option.isNeeded) to.required();
     if (option.counts) {
@@ -151,7 +160,10 @@ void takeOnly(CLI::Option& to, const Option& option) {
     }
     if (option.takesAll) to.multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
     if (option.separator != '\0') to.delimiter(option.separator);
-    if (option.range != Option::Range::Any) to.check(inRange(option));
+    if (option.range != Option::Range::Any)
+        to.check(inRange(option));
+    else if (option.kind == OptionKind::Number)
+        to.check(isFinite());
     if (!option.words.empty()) to.check(CLI::IsMember(option.words));
 }
 

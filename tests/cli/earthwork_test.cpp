@@ -123,6 +123,26 @@ TEST_F(CliEarthwork, StorageIsAStageTableUpToTheSpill) {
     EXPECT_EQ(run("storage ground.ply").exit, 2);
 }
 
+TEST_F(CliEarthwork, FiguresThatAreNoneAreRefusedByTheirOption) {
+    const std::string pad = "pad --edge pad.geojson --ground ground.ply --cut 1:1 --fill 2:1 -o p.ply ";
+    for (const auto& [given, said] :
+         {std::pair{"--height nan", "--height: must be a figure, not 'nan'"},
+          {"--height inf", "--height: must be a figure, not 'inf'"},
+          {"--height 105 --swell 0", "--swell: must be above 0, not '0'"},
+          {"--height 105 --shrink -1", "--shrink: must be above 0, not '-1'"},
+          {"--balance --surplus -inf", "--surplus: must be a figure, not '-inf'"}}) {
+        const auto out = run(pad + given);
+        EXPECT_EQ(out.exit, 2) << given;
+        EXPECT_EQ(out.err, std::string("erdwerk-cli: ") + said + "\n") << given;
+        EXPECT_FALSE(std::filesystem::exists(folder / "p.ply")) << given;
+    }
+    EXPECT_EQ(run(pad + "--balance --surplus -10 --json").exit, 0);
+    const auto out = run("batter --edge pad.geojson --side right --cut 1:1 --distance 4 -o b.ply --json");
+    EXPECT_EQ(out.exit, 0) << out.err;
+    // It rises: 28 x 28 less 20 x 20.
+    EXPECT_NEAR(out.parsed()["planArea"].get<double>(), 384, 1e-8);
+}
+
 TEST_F(CliEarthwork, BadInputIsOneLineAndExitTwo) {
     put("bow.geojson", line("[[0,0,105],[10,10,105],[10,0,105],[0,10,105],[0,0,105]]"));
     put("flat.geojson", line("[[90,90],[110,90],[110,110],[90,90]]"));

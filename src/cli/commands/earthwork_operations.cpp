@@ -215,7 +215,7 @@ Operation batterOperation() {
             options.text("--to-surface", "surface that the faces run to");
             options.number("--to-height", "height that they run to");
             options.number("--rise", "how far they rise (below 0: fall) from the edge");
-            options.number("--distance", "how far they run, with just one of --cut and --fill");
+            options.number("--distance", "how far they run, with just one of --cut and --fill").positive();
             outputOption(options, "surface of the faces: .xml, .ply, .obj or .glb");
             options.text("--daylight", "where they meet the target: .gpkg or .geojson");
         },
@@ -237,8 +237,8 @@ Operation padOperation() {
                 options.number("--surplus", "loose earth that is to be left over (0)");
                 options.texts("--ground", "the ground").needed().count(1);
                 slopeOptions(options);
-                options.number("--swell", "loose volume of one of cut (1)").defaultsTo(1);
-                options.number("--shrink", "fill in place of one loose (1)").defaultsTo(1);
+                options.number("--swell", "loose volume of one of cut (1)").defaultsTo(1).positive();
+                options.number("--shrink", "fill in place of one loose (1)").defaultsTo(1).positive();
                 outputOption(options, "the pad with its batters: .xml, .ply, .obj or .glb");
                 options.text("--finished", "the ground with the pad in it");
             },

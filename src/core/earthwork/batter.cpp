@@ -142,9 +142,43 @@ void measure(const Facet& f, const FaceCells& cells, Batter& out) {
         }
 }
 
+/// The edge with places between its corners where faces begin or end, so that what lies within it meets them.
+std::vector<Vec3> dividedEdge(const EdgeFacets& made, const std::vector<FaceCells>& cells) {
+    std::map<double, Vec3> all;  // by distance along it
+    double at = 0;
+    for (std::size_t k = 0; k < made.edge.size(); ++k) {
+        if (k > 0) at += geometry::distance(made.edge[k - 1].plan(), made.edge[k].plan());
+        all.emplace(at, made.edge[k]);
+    }
+    const auto add = [&](const Facet& f, double s) {
+        constexpr double same = 1e-5;
+        const double distance = f.distance + s;
+        const auto after = all.lower_bound(distance - same);
+        if (after != all.end() && after->first <= distance + same) return;
+        if (made.closed && distance > made.length - same) return;
+        const Vec2 p = f.place({s, 0});
+        all.emplace(distance, Vec3{p.x, p.y, f.strips.front().height({s, 0})});
+    };
+    for (std::size_t i = 0; i < made.facets.size(); ++i) {
+        double end = 0;
+        for (const FaceCell& c : cells[i].cells) {
+            if (cells[i].lines[c.low].kind != LineKind::Edge) continue;
+            if (c.from > end) {
+                add(made.facets[i], end);
+                add(made.facets[i], c.from);
+            }
+            end = c.to;
+        }
+        if (end > 0) add(made.facets[i], end);
+    }
+    std::vector<Vec3> out;
+    for (const auto& [distance, place] : all) out.push_back(place);
+    return out;
+}
+
 Batter assembled(const EdgeFacets& made, const std::vector<FaceCells>& cells) {
     Batter out;
-    out.edge = made.edge;
+    out.edge = dividedEdge(made, cells);
     out.closed = made.closed;
     out.open = made.none;
     struct Face {

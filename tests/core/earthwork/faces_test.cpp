@@ -5,6 +5,7 @@
 #include <memory>
 #include <numbers>
 #include <random>
+#include <set>
 
 #include "core/earthwork/pad.h"
 #include "support/geometry.h"
@@ -214,6 +215,50 @@ TEST(Faces, TheRimOfAPadLiesOnTheGround) {
     }
     EXPECT_GT(places, 400 * 200);
     EXPECT_LT(beside, places / 20);
+}
+
+/// Each side of a triangle is gone along once in each direction at most.
+int sidesGoneTwice(const terrain::Tin& tin) {
+    std::set<std::pair<std::uint32_t, std::uint32_t>> sides;
+    int out = 0;
+    for (std::uint32_t t = 0; t < tin.triangleCount(); ++t)
+        for (int i = 0; i < 3; ++i)
+            if (!sides.insert({tin.corner(t, i), tin.corner(t, (i + 1) % 3)}).second) ++out;
+    return out;
+}
+
+double steepest(const Edge& edge) {
+    double out = 0;
+    for (std::size_t k = 0; k < edge.corners.size(); ++k) {
+        const Vec3& a = edge.corners[k];
+        const Vec3& b = edge.corners[(k + 1) % edge.corners.size()];
+        out = std::max(out, std::abs(b.z - a.z) / geometry::distance(a.plan(), b.plan()));
+    }
+    return out;
+}
+
+TEST(Faces, OfAnEdgeThatLiesOnTheGroundHereAndThereTheyFitIntoIt) {
+    int tried = 0;
+    for (unsigned seed = 1; seed <= 300; ++seed) {
+        SCOPED_TRACE("seed " + std::to_string(seed));
+        std::mt19937 random(seed);
+        const auto tin = knollyGround(random);
+        const TinLocator ground(tin);
+        Edge edge = ring(random, 4 + static_cast<int>(seed % 9), 4, 1);
+        // Some corners on the ground.
+        for (std::size_t k = 0; k < edge.corners.size(); ++k)
+            if (k % 3 != 1) edge.corners[k].z = *ground.heightAt(edge.corners[k].plan());
+        // Beside a side that is steeper than the slopes planes meet behind the edge.
+        if (steepest(edge) > fillSlope) continue;
+        ++tried;
+        const auto made =
+            pad(edge, shapeWith(seed % 2 == 0 ? OutsideCorner::Mitre : OutsideCorner::Round), ground);
+        ASSERT_TRUE(made) << made.error().text;
+        EXPECT_EQ(sidesGoneTwice(made->surface), 0);
+        EXPECT_LT(rimOf(made->surface, ground).worst, 1e-3);
+        EXPECT_EQ(sidesGoneTwice(finished(*tin, made->surface)), 0);
+    }
+    EXPECT_GT(tried, 20);
 }
 
 /// The rule, place by place: round corners, so that each place has the heights of the sides it lies in front
