@@ -172,6 +172,7 @@ std::vector<Vec3> dividedEdge(const EdgeFacets& made, const std::vector<FaceCell
         if (end > 0) add(made.facets[i], end);
     }
     std::vector<Vec3> out;
+    out.reserve(all.size());
     for (const auto& [distance, place] : all) out.push_back(place);
     return out;
 }

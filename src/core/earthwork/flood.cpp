@@ -8,7 +8,6 @@ namespace erdwerk::earthwork {
 
 namespace {
 
-constexpr double tiny = tinyLength;
 /// Gaps smaller than this are looked at closely.
 constexpr double clear = 1e-6;
 
