@@ -300,7 +300,7 @@ TEST(Earthworks, APadThatTakesTooMuchSaysSo) {
     // 40 m out and 10 m high.
     auto found = large();
     ASSERT_TRUE(found);
-    EXPECT_EQ(found->text, "'Pad Terrace' is large: fill 4666.7 m³ (limit 4000.0 m³)");
+    EXPECT_EQ(found->text, "'Terrace pad' is large: fill 4666.7 m³ (limit 4000.0 m³)");
     const auto limits = [&](double earth, double reach, double depth) {
         site.apply(changeSettings([=](document::Settings& s) {
             s.checks.earth = earth;
@@ -314,10 +314,9 @@ TEST(Earthworks, APadThatTakesTooMuchSaysSo) {
     limits(5000, 14, 4.9);
     found = large();
     ASSERT_TRUE(found);
-    EXPECT_EQ(
-        found->text,
-        "'Pad Terrace' is large: slopes run out 14.142 m (limit 14.000 m), slopes are as high as 5.000 m "
-        "(limit 4.900 m)");
+    EXPECT_EQ(found->text,
+              "'Terrace pad' is large: slopes run out 14.14 m (limit 14.00 m), slopes are as high as 5.00 m "
+              "(limit 4.90 m)");
     EXPECT_NEAR(std::abs(found->at->x - 100), 20, 1e-9);
     EXPECT_NEAR(std::abs(found->at->y - 100), 20, 1e-9);
 }
