@@ -4,11 +4,13 @@
 //   A dragged corner of a pad with 200 sides on that surface, against working the project out anew.
 
 #include <cstdio>
+#include <cstdlib>
 #include <memory>
 #include <random>
 
 #include "compare.h"
 #include "core/derive/model.h"
+#include "core/derive/surface_result.h"
 #include "core/earthwork/pad.h"
 #include "core/objects/line.h"
 #include "core/objects/points.h"
@@ -99,7 +101,13 @@ void dragOfAPad(const terrain::BuildInput& input, const terrain::TinLocator& gro
     d = operations::addEarthwork(pad)(d)->document;
     const double all = bestOf(1, [&] { (void)*derive::evaluate(d); });
     derive::Model model;
-    (void)*model.evaluate(d);
+    const auto seen = *model.evaluate(d);
+    // A pad that is not in the finished surface would cost nothing.
+    const auto* finished = derive::Derived::in(seen.surfaces, operations::finishedOf(d, pad.ground));
+    if (finished == nullptr || !finished->editProblems.empty()) {
+        std::printf("the pad is not in the finished surface\n");
+        std::exit(1);
+    }
     double drag = 1e300;
     for (int i = 1; i <= 3; ++i) {
         const auto moved = *operations::moveVertex(pad.edge, 17, corners[17] + Vec2{0.1 * i, 0.1 * i})(d);

@@ -267,12 +267,9 @@ bool sameTriangles(const terrain::Tin& a, const terrain::Tin& b) {
 
 /// What is taken over is cut out along its rim.
 bool hasPlainRim(const terrain::Tin& tin) {
-    const auto rings = rimRings(tin);
-    return std::all_of(rings.begin(), rings.end(), [&](const auto& ring) {
-        std::vector<geometry::Vec2> places;
-        places.reserve(ring.size());
-        for (const std::uint32_t v : ring) places.push_back(tin.vertex(v).plan());
-        return geometry::signedArea(places) <= 0 || terrain::validate(terrain::Boundary{places, {}});
+    const auto rings = terrain::ringsToCut(tin);
+    return std::all_of(rings.begin(), rings.end(), [](const auto& ring) {
+        return geometry::signedArea(ring) <= 0 || terrain::validate(terrain::Boundary{ring, {}});
     });
 }
 

@@ -5,7 +5,6 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
-#include <unordered_map>
 
 #include "core/earthwork/face_areas.h"
 #include "core/earthwork/face_mesh.h"
@@ -18,7 +17,7 @@ bool isSlope(double slope) {
     return std::isfinite(slope) && slope > 1e-6 && slope < 1e6;
 }
 
-/// Stretches from which a face would start but has none.
+/// Stretches from which a face would start but has none, not even below others.
 void addOpen(const Facet& f, const FaceCells& cells, std::vector<EdgeStretch>& out) {
     constexpr double least = 1e-6;
     const auto add = [&](double from, double to) {
@@ -99,30 +98,17 @@ struct DaylightSide {
 /// Where a face meets its target: with the face to the right of its own direction along the edge.
 std::vector<DaylightSide> daylightOf(const Facet& f, const FaceCells& cells) {
     std::vector<DaylightSide> out;
-    std::unordered_map<std::uint32_t, std::size_t> last;
     const auto place = [&](Along p) {
         const Vec2 at = f.place(p);
         return Vec3{at.x, at.y, f.height(p)};
     };
-    for (const FaceCell& c : cells.cells)
-        for (const std::uint32_t l : {c.low, c.high}) {
-            const FaceLine& line = cells.lines[l];
-            if (line.kind != LineKind::Target) continue;
-            const bool isHigh = l == c.high;
-            const Vec3 from = place({c.from, line.at(c.from)});
-            const Vec3 to = place({c.to, line.at(c.to)});
-            // One with the part of the line before.
-            const auto before = last.find(l);
-            if (before != last.end()) {
-                Vec3& end = isHigh ? out[before->second].to : out[before->second].from;
-                if (geometry::distance(end.plan(), from.plan()) < tinyLength) {
-                    end = to;
-                    continue;
-                }
-            }
-            last[l] = out.size();
-            out.push_back(isHigh ? DaylightSide{from, to} : DaylightSide{to, from});
-        }
+    for (const CellSide& side : sidesOf(cells.cells)) {
+        const FaceLine& line = cells.lines[side.line];
+        if (line.kind != LineKind::Target) continue;
+        const Vec3 from = place({side.from, line.at(side.from)});
+        const Vec3 to = place({side.to, line.at(side.to)});
+        out.push_back(side.isOuter ? DaylightSide{from, to} : DaylightSide{to, from});
+    }
     return out;
 }
 
@@ -177,7 +163,8 @@ std::vector<Vec3> dividedEdge(const EdgeFacets& made, const std::vector<FaceCell
     return out;
 }
 
-Batter assembled(const EdgeFacets& made, const std::vector<FaceCells>& cells) {
+Batter assembled(const EdgeFacets& made, const FaceAreas& areas) {
+    const std::vector<FaceCells>& cells = areas.own;
     Batter out;
     out.edge = dividedEdge(made, cells);
     out.closed = made.closed;
@@ -199,7 +186,7 @@ Batter assembled(const EdgeFacets& made, const std::vector<FaceCells>& cells) {
     Chains chains;
     for (std::size_t i = 0; i < made.facets.size(); ++i) {
         const Facet& f = made.facets[i];
-        if (!f.ofCone && f.length > 0) addOpen(f, cells[i], out.open);
+        if (!f.ofCone && f.length > 0) addOpen(f, areas.whole[i], out.open);
         measure(f, cells[i], out);
         for (const FaceRegion& region : faces[i].parts.regions) addRegion(pool, f, region);
         for (const FaceOutline& outline : faces[i].parts.outlines) addOutline(pool, f, cells[i], outline);
@@ -278,10 +265,10 @@ Result<Batter> batter(const Edge& edge, const BatterShape& shape, const terrain:
     for (int round = 0;; ++round) {
         const auto made = facetsOf(edge, shape, surface, reach);
         if (!made) return tl::unexpected(made.error());
-        const auto cells = areasOf(*made, shape.target, surface, context);
+        const auto areas = areasOf(*made, shape.target, surface, context);
         if (context.isCancelled()) return cancelled();
-        const double wanted = reachWanted(*made, cells);
-        if (wanted == 0 || round == 3) return assembled(*made, cells);
+        const double wanted = reachWanted(*made, areas.own);
+        if (wanted == 0 || round == 3) return assembled(*made, areas);
         reach = wanted;
     }
 }

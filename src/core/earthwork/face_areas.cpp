@@ -62,7 +62,7 @@ public:
           const Context& context)
         : made_(made), facets_(made.facets), target_(target), surface_(surface), context_(context) {}
 
-    std::vector<FaceCells> run() {
+    FaceAreas run() {
         lines_ = linesOf(made_, target_, surface_, context_);
         if (context_.isCancelled()) return {};
         addWalls();
@@ -78,7 +78,7 @@ public:
         tbb::parallel_for(std::size_t{0}, facets_.size(), [&](std::size_t i) {
             if (!context_.isCancelled()) out[i] = overlaps.of(i);
         });
-        return out;
+        return {std::move(cells_), std::move(out)};
     }
 
 private:
@@ -227,8 +227,8 @@ private:
 
 }  // namespace
 
-std::vector<FaceCells> areasOf(const EdgeFacets& made, const BatterTarget& target,
-                               const terrain::TinLocator* surface, const Context& context) {
+FaceAreas areasOf(const EdgeFacets& made, const BatterTarget& target, const terrain::TinLocator* surface,
+                  const Context& context) {
     return Areas(made, target, surface, context).run();
 }
 

@@ -6,12 +6,17 @@
 
 namespace erdwerk::earthwork {
 
-/// For each face its cells. A part stays that hangs together with a part that begins at the edge, over all
+struct FaceAreas {
+    std::vector<FaceCells> whole;  ///< of each face what hangs together with the edge
+    std::vector<FaceCells> own;    ///< what of it no other face takes
+};
+
+/// A part stays that hangs together with a part that begins at the edge, over all
 /// faces that go the same way; of two such that cover a place the higher one when both fall, the lower one
 /// when both rise; of a face that falls and one that rises the one that is nearer to its edge. No face goes
 /// on over another part of the edge. Parallel; costs the ground under the faces, and the pairs of faces whose
 /// boxes meet.
-std::vector<FaceCells> areasOf(const EdgeFacets& made, const BatterTarget& target,
-                               const terrain::TinLocator* surface, const Context& context);
+FaceAreas areasOf(const EdgeFacets& made, const BatterTarget& target, const terrain::TinLocator* surface,
+                  const Context& context);
 
 }  // namespace erdwerk::earthwork

@@ -2,6 +2,7 @@
 
 #include <cmath>
 #include <limits>
+#include <unordered_map>
 
 namespace erdwerk::earthwork {
 
@@ -160,8 +161,7 @@ private:
     std::uint32_t slab_ = 0;
 };
 
-}  // namespace
-
+/// The lines on which a face begins and by which it is bounded: edge and flanks, as far as `reach` outwards.
 std::vector<FaceLine> boundsOf(const Facet& facet, double reach) {
     std::vector<FaceLine> out;
     const auto flank = [&](const Flank& along, LineKind kind) {
@@ -186,11 +186,27 @@ std::vector<FaceLine> boundsOf(const Facet& facet, double reach) {
     };
     flank(facet.first, LineKind::First);
     flank(facet.last, LineKind::Last);
-    if (facet.length > 0) {
-        FaceLine edge{0, 0, facet.length, 0, LineKind::Edge, Beside::Unknown, Beside::Unknown};
-        // A flank that stands straight is the end of the side.
-        out.push_back(edge);
-    }
+    if (facet.length > 0)
+        out.push_back({0, 0, facet.length, 0, LineKind::Edge, Beside::Unknown, Beside::Unknown});
+    return out;
+}
+
+}  // namespace
+
+std::vector<CellSide> sidesOf(std::span<const FaceCell> cells) {
+    std::vector<CellSide> out;
+    std::unordered_map<std::uint32_t, std::size_t> last;  // of each line and hand
+    for (const FaceCell& c : cells)
+        for (const bool isOuter : {false, true}) {
+            const std::uint32_t line = isOuter ? c.high : c.low;
+            const auto [it, isNew] = last.try_emplace(2 * line + (isOuter ? 1 : 0), out.size());
+            if (!isNew && out[it->second].to == c.from) {
+                out[it->second].to = c.to;
+                continue;
+            }
+            it->second = out.size();
+            out.push_back({line, isOuter, c.from, c.to});
+        }
     return out;
 }
 

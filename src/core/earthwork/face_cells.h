@@ -2,6 +2,7 @@
 // A face divided into cells: between two of its lines, from one s to another.
 
 #include <functional>
+#include <span>
 
 #include "core/earthwork/face_lines.h"
 
@@ -57,7 +58,14 @@ private:
     [[nodiscard]] std::size_t firstAfter(double s) const;
 };
 
-/// The lines on which a face begins and by which it is bounded: edge and flanks, as far as `reach` outwards.
-std::vector<FaceLine> boundsOf(const Facet& facet, double reach);
+/// A side of cells on one line, as far as they follow each other.
+struct CellSide {
+    std::uint32_t line = 0;
+    bool isOuter = false;  ///< the cells lie towards the edge from it
+    double from = 0;       ///< s
+    double to = 0;
+};
+/// Of cells in the order of s.
+std::vector<CellSide> sidesOf(std::span<const FaceCell> cells);
 
 }  // namespace erdwerk::earthwork

@@ -87,9 +87,9 @@ std::vector<FaceCell> stacked(const FaceCells& all, std::size_t strip) {
 class Outline {
 public:
     Outline(const FaceCells& all, const std::vector<FaceCell>& cells) : all_(all) {
-        for (const FaceCell& c : cells) {
-            along(c, c.low);
-            along(c, c.high);
+        for (const CellSide& side : sidesOf(cells)) {
+            const FaceLine& line = all.lines[side.line];
+            sides.emplace_back(Along{side.from, line.at(side.from)}, Along{side.to, line.at(side.to)});
         }
         std::size_t before = 0;
         std::size_t beforeEnd = 0;
@@ -108,17 +108,6 @@ public:
     std::vector<std::pair<Along, Along>> sides;
 
 private:
-    /// A side on a line, one with the one before when it goes on.
-    void along(const FaceCell& c, std::uint32_t line) {
-        const Along b{c.to, all_.lines[line].at(c.to)};
-        const auto last = last_.find(line);
-        if (last != last_.end() && sides[last->second].second.s == c.from) {
-            sides[last->second].second = b;
-            return;
-        }
-        last_[line] = sides.size();
-        sides.emplace_back(Along{c.from, all_.lines[line].at(c.from)}, b);
-    }
     /// Where the cells that end and those that begin at one s do not lie beside each other.
     void walls(const std::vector<FaceCell>& cells, std::size_t a, std::size_t aEnd, std::size_t b,
                std::size_t bEnd) {
@@ -144,7 +133,6 @@ private:
     }
 
     const FaceCells& all_;
-    std::unordered_map<std::uint32_t, std::size_t> last_;
 };
 
 }  // namespace

@@ -21,6 +21,19 @@ std::vector<FaceLine> nearestOf(const std::vector<FaceLine>& caps) {
     return out;
 }
 
+/// The parts of a straight that lie on one strip of a face, in one piece over cells that follow each other.
+std::vector<Share> onStrip(const FaceCells& all, std::size_t strip, Along a, Along b) {
+    std::vector<Share> out;
+    for (const FaceCells::Part& part : all.partsUnder(a, b)) {
+        if (all.cells[part.cell].strip != strip) continue;
+        if (!out.empty() && part.from - out.back().to < tiny)
+            out.back().to = std::max(out.back().to, part.to);
+        else
+            out.push_back({part.from, part.to});
+    }
+    return out;
+}
+
 }  // namespace
 
 /// What is left of a face beside the others.
@@ -73,8 +86,7 @@ bool FaceOverlaps::addMeetings(std::size_t i, std::size_t k, FaceLines& caps, Fa
             const bool isCap = -face.way * geometry::dot(difference, face.out) > 0;
             const Along a = other.own(line->a);
             const Along b = other.own(line->b);
-            for (const auto& part : cells_[k].partsUnder(a, b)) {
-                if (cells_[k].cells[part.cell].strip != n) continue;
+            for (const Share& part : onStrip(cells_[k], n, a, b)) {
                 const Along from = face.own(other.place(between(a, b, part.from)));
                 const Along to = face.own(other.place(between(a, b, part.to)));
                 const auto strip = face.strips.size() > 1 ? std::optional(m) : std::nullopt;
@@ -104,13 +116,13 @@ void FaceOverlaps::addOutline(std::size_t i, std::size_t k, FaceLines& divides) 
             divides.add(face.own(from), face.own(to), LineKind::Divide, Beside::Unknown, Beside::Unknown);
     };
     const FaceCells& its = cells_[k];
+    for (const CellSide& side : sidesOf(its.cells)) {
+        const FaceLine& line = its.lines[side.line];
+        if (line.kind != LineKind::Divide && (line.kind != LineKind::Target || other.way != face.way))
+            add({side.from, line.at(side.from)}, {side.to, line.at(side.to)});
+    }
     for (std::size_t c = 0; c < its.cells.size(); ++c) {
         const FaceCell& cell = its.cells[c];
-        for (const std::uint32_t l : {cell.low, cell.high}) {
-            const FaceLine& line = its.lines[l];
-            if (line.kind != LineKind::Divide && (line.kind != LineKind::Target || other.way != face.way))
-                add({cell.from, line.at(cell.from)}, {cell.to, line.at(cell.to)});
-        }
         // Where nothing goes on.
         if (c == 0 || its.cells[c - 1].to < cell.from - tiny)
             add({cell.from, its.low(cell, cell.from)}, {cell.from, its.high(cell, cell.from)});

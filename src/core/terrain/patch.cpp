@@ -55,35 +55,11 @@ std::vector<std::vector<Vec2>> rimPlaces(const Tin& tin) {
     return out;
 }
 
-/// An opening without width, where a vertex lies on a side of another triangle.
 bool isCrack(const std::vector<Vec2>& ring) {
     double around = 0;
     for (std::size_t k = 0; k < ring.size(); ++k)
         around += geometry::distance(ring[k], ring[(k + 1) % ring.size()]);
     return std::abs(geometry::signedArea(ring)) < 1e-5 * around;
-}
-
-/// A ring that goes in along a step between two faces and comes back on its other side, without that way.
-std::vector<Vec2> withoutSlits(std::vector<Vec2> ring) {
-    constexpr double same = 1e-5;
-    for (std::size_t i = 0, left = 2 * ring.size(); ring.size() > 2 && left > 0; --left) {
-        i %= ring.size();
-        const std::size_t n = ring.size();
-        const Vec2 back = ring[(i + n - 1) % n] - ring[i];
-        const Vec2 on = ring[(i + 1) % n] - ring[i];
-        const double most = std::max(geometry::length(back), geometry::length(on));
-        const bool turnsBack =
-            geometry::dot(back, on) > 0 && std::abs(geometry::cross(back, on)) <= same * most;
-        if (!turnsBack && geometry::length(on) > same) {
-            ++i;
-            continue;
-        }
-        // What lies before it may turn back now.
-        ring.erase(ring.begin() + static_cast<std::ptrdiff_t>(i));
-        i = (i + n - 2) % (n - 1);
-        left = 2 * ring.size();
-    }
-    return ring;
 }
 
 }  // namespace
@@ -265,13 +241,17 @@ void Patch::cutOut(const std::vector<Vec2>& ring, const std::vector<std::vector<
     exchange(std::move(removed), cut.outside, cut.constrained);
 }
 
+std::vector<std::vector<Vec2>> ringsToCut(const Tin& tin) {
+    auto out = rimPlaces(tin);
+    std::erase_if(out, isCrack);
+    return out;
+}
+
 void Patch::takeOver(const Tin& other) {
-    auto rings = rimPlaces(other);
+    const auto rings = ringsToCut(other);
     const auto plain = [](const std::vector<Vec2>& ring) {
-        return ring.size() > 2 && validate(Boundary{ring, {}}).has_value() && !isCrack(ring);
+        return ring.size() > 2 && validate(Boundary{ring, {}}).has_value();
     };
-    for (auto& ring : rings)
-        if (!plain(ring)) ring = withoutSlits(std::move(ring));
     for (const auto& ring : rings) {
         // Rings of openings run the other way round.
         if (geometry::signedArea(ring) <= 0 || !plain(ring)) continue;

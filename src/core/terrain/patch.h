@@ -65,6 +65,10 @@ private:
     std::vector<std::uint32_t> loose_;  ///< vertices that may have lost their last triangle
 };
 
+/// The rings of a surface's rim along which another one is cut for it. Cracks are none: openings without
+/// width, where a vertex lies on a side of another triangle.
+std::vector<std::vector<Vec2>> ringsToCut(const Tin& tin);
+
 /// The other surface inside its edge, this one outside it.
 Tin takenOver(const Tin& tin, const Tin& other);
 

@@ -178,18 +178,27 @@ std::vector<std::vector<std::uint32_t>> rimRings(const Tin& tin) {
             if (tin.neighbour(t, i) == Tin::none)
                 next.emplace(tin.corner(t, (i + 1) % 3), tin.corner(t, (i + 2) % 3));
     std::vector<std::vector<std::uint32_t>> rings;
+    std::unordered_map<std::uint32_t, std::size_t> inChain;  // of each vertex its place
     while (!next.empty()) {
-        std::vector<std::uint32_t> ring;
-        const std::uint32_t start = next.begin()->first;
-        std::uint32_t at = start;
-        do {
-            ring.push_back(at);
-            const auto it = next.find(at);
+        std::vector<std::uint32_t> chain{next.begin()->first};
+        inChain = {{chain.front(), 0}};
+        while (!chain.empty()) {
+            const auto it = next.find(chain.back());
             if (it == next.end()) break;
-            at = it->second;
+            const std::uint32_t to = it->second;
             next.erase(it);
-        } while (at != start);
-        rings.push_back(std::move(ring));
+            const auto [before, isNew] = inChain.try_emplace(to, chain.size());
+            if (isNew) {
+                chain.push_back(to);
+                continue;
+            }
+            // Back where it was: a ring of its own; the chain goes on from there.
+            const auto from = chain.begin() + static_cast<std::ptrdiff_t>(before->second);
+            for (auto v = from + 1; v != chain.end(); ++v) inChain.erase(*v);
+            rings.emplace_back(from, chain.end());
+            chain.erase(from + 1, chain.end());
+            if (chain.size() == 1 && !next.contains(to)) break;
+        }
     }
     return rings;
 }

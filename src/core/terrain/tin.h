@@ -94,7 +94,8 @@ TinFigures figuresOf(const Tin& tin);
 TinFigures figuresAfter(const TinFigures& before, const Tin& base, std::span<const std::uint32_t> gone,
                         const Tin& now, std::span<const std::uint32_t> fresh);
 
-/// Closed chains of rim vertices (first not repeated), surface on the left.
+/// Closed chains of rim vertices (first not repeated), surface on the left. No vertex is in one ring twice:
+/// where the rim touches itself at a vertex, its rings do.
 std::vector<std::vector<std::uint32_t>> rimRings(const Tin& tin);
 
 }  // namespace erdwerk::terrain

@@ -8,6 +8,8 @@
 #include <set>
 
 #include "core/earthwork/pad.h"
+#include "core/geometry/path.h"
+#include "core/terrain/clip.h"
 #include "support/geometry.h"
 #include "support/ground.h"
 
@@ -176,6 +178,20 @@ TEST(Faces, BehindAHumpTheyGoOnToTheGround) {
     EXPECT_TRUE(made.open.empty());
 }
 
+TEST(Faces, OneThatLiesUnderAnotherIsNotOpen) {
+    // Two arms of a hairpin, 4 m apart: the slope from the one at 105 lies 2 m over the edge of the other at
+    // 101, of whose face nothing is left. The ground is there all the same.
+    const auto ground = test::planeGround(100);
+    const Edge edge{{{0, 20, 105}, {0, 0.5, 105}, {4, 0.5, 101}, {4, 20, 101}}, false};
+    BatterShape shape;
+    shape.cut = 1;
+    shape.fill = 0.5;
+    const Batter made = valueOf(batter(edge, shape, ground.get()));
+    EXPECT_NEAR(*TinLocator(std::make_shared<const terrain::Tin>(made.faces)).heightAt({3.5, 15}), 103.25,
+                1e-9);
+    EXPECT_NEAR(made.openLength(), 0, 1e-9);
+}
+
 TEST(Faces, OneWayPassesBesideTheOtherAtATwistedCorner) {
     // An inside corner at which one side lies 2 m over the ground and the other 2 m under it, each level but
     // for the last metre: both planes cover the corner, each has what is nearer to its edge.
@@ -195,6 +211,19 @@ TEST(Faces, OneWayPassesBesideTheOtherAtATwistedCorner) {
     EXPECT_NEAR(made.planArea, area, 1);  // nothing lies over another
 }
 
+/// The ground can be cut along its rim, and it has no cracks.
+void expectToBeCutAlong(const terrain::Tin& tin) {
+    for (const auto& ring : terrain::rimRings(tin)) {
+        std::vector<Vec2> places;
+        for (const std::uint32_t v : ring) places.push_back(tin.vertex(v).plan());
+        EXPECT_TRUE(terrain::validate(terrain::Boundary{places, {}}));
+        double around = 0;
+        for (std::size_t k = 0; k < places.size(); ++k)
+            around += geometry::distance(places[k], places[(k + 1) % places.size()]);
+        EXPECT_GT(std::abs(geometry::signedArea(places)), 1e-5 * around);
+    }
+}
+
 TEST(Faces, TheRimOfAPadLiesOnTheGround) {
     int places = 0;
     int beside = 0;
@@ -208,6 +237,7 @@ TEST(Faces, TheRimOfAPadLiesOnTheGround) {
             pad(edge, shapeWith(seed % 2 == 0 ? OutsideCorner::Mitre : OutsideCorner::Round), ground);
         ASSERT_TRUE(made) << made.error().text;
         EXPECT_TRUE(made->batter.open.empty());
+        expectToBeCutAlong(made->surface);
         const RimCheck rim = rimOf(made->surface, ground);
         EXPECT_LT(rim.worst, 1e-3) << rim.where.x << " " << rim.where.y;
         places += rim.places;

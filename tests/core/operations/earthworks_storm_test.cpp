@@ -6,6 +6,7 @@
 
 #include "core/check/finding.h"
 #include "core/derive/earthwork_result.h"
+#include "core/derive/surface_result.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
 #include "core/objects/surface.h"
@@ -70,7 +71,11 @@ public:
             ASSERT_NE(finished, nullptr);
             expectProper(finished->tin());
             EXPECT_NEAR(planArea(finished->tin()), 202.0 * 202.0, 0.05);
-            for (const auto& [id, made] : derived.earthworks) EXPECT_EQ(made->problem, "");
+            EXPECT_TRUE(derived.surfaces.at(finishedOf(document_, ground_))->editProblems.empty());
+            for (const auto& [id, made] : derived.earthworks) {
+                EXPECT_EQ(made->problem, "");
+                EXPECT_TRUE(made->batter.open.empty());  // the ground is wide enough for all of them
+            }
             EXPECT_FALSE(derived.contours.at(finishedOf(document_, ground_))->empty());
             static_cast<void>(check::run(derived));
             // Somebody drags a corner.

@@ -89,6 +89,34 @@ TEST(Earthworks, APadBecomesPartOfTheFinishedSurface) {
     EXPECT_NEAR(*seen->surface(site.ground)->heightAt({100, 100}), 100, 1e-9);
 }
 
+TEST(Earthworks, APadWithAStepBetweenItsFacesIsInTheFinishedSurface) {
+    // At its inside corner one side lies 3 m over the ground, the other 3 m under it: fill beside cut.
+    Site site;
+    site.edge = {};
+    site.document =
+        site.document.added("Stepped",
+                            objects::Line{linework::lineThrough(
+                                places("90 90, 110 90, 110 100, 101 100, 100 100, 100 101, 100 110, 90 110"),
+                                {103.0, 103.0, 103.0, 103.0, 100.0, 97.0, 97.0, 97.0}, true)},
+                            &site.edge);
+    site.apply(addEarthwork(site.pad()));
+    const auto seen = site.results();
+    const auto* finished = Derived::in(seen->surfaces, finishedOf(site.document, site.ground));
+    ASSERT_NE(finished, nullptr);
+    for (const auto& [edit, why] : finished->editProblems) ADD_FAILURE() << why;
+    // On both sides of the way that is as far from both, 3 m out: 103 - 1.5 and 97 + 1.5.
+    EXPECT_NEAR(*finished->locator->heightAt({103.01, 103}), 101.5, 0.01);
+    EXPECT_NEAR(*finished->locator->heightAt({103, 103.01}), 98.5, 0.01);
+    EXPECT_NEAR(*finished->locator->heightAt({120, 120}), 100, 1e-9);
+    double area = 0;
+    const auto& tin = finished->locator->tin();
+    for (std::uint32_t t = 0; t < tin.triangleCount(); ++t) {
+        const auto [a, b, c] = tin.triangle(t);
+        area += geometry::cross(b.plan() - a.plan(), c.plan() - a.plan()) / 2;
+    }
+    EXPECT_NEAR(area, 200.0 * 200.0, 0.01);
+}
+
 TEST(Earthworks, ExistingAndFinishedGroundAreShownTogether) {
     Site site;
     // A slope, so that there are contours to take away.

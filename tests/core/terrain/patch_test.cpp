@@ -245,5 +245,40 @@ TEST(Patch, SharedRimsAreOne) {
     EXPECT_EQ(open, 4U);
 }
 
+TEST(Patch, ARimThatTouchesItselfAtACornerIsTwoRings) {
+    const Tin bow({{0, 0, 0}, {10, 0, 0}, {5, 5, 0}, {10, 10, 0}, {0, 10, 0}}, {0, 1, 2, 2, 3, 4});
+    const auto rings = rimRings(bow);
+    ASSERT_EQ(rings.size(), 2U);
+    EXPECT_EQ(rings[0].size(), 3U);
+    EXPECT_EQ(rings[1].size(), 3U);
+    // A square with an opening that touches its edge from within.
+    const Tin touched({{0, 0, 0}, {10, 0, 0}, {10, 10, 0}, {0, 10, 0}, {5, 0, 0}, {4, 4, 0}, {6, 4, 0}},
+                      {0, 4, 5, 4, 1, 6, 1, 2, 6, 6, 2, 5, 5, 2, 3, 5, 3, 0});
+    const auto both = rimRings(touched);
+    ASSERT_EQ(both.size(), 2U);
+    for (const auto& ring : both)
+        EXPECT_EQ(std::set<std::uint32_t>(ring.begin(), ring.end()).size(), ring.size());
+    EXPECT_EQ(both[0].size() + both[1].size(), 8U);
+}
+
+TEST(Patch, ACrackInWhatIsTakenOverKeepsNoGround) {
+    const auto ground = located(
+        valueOf(build({test::places3("0 0 0, 100 0 0, 100 100 0, 0 100 0, 50 50 0"), {}, {}, {}})).tin);
+    // The middle of a side of one triangle is a corner of two others.
+    const Tin cracked({{20, 20, 5}, {40, 20, 5}, {40, 40, 5}, {20, 40, 5}, {30, 30, 5}},
+                      {0, 1, 2, 0, 4, 3, 4, 2, 3});
+    EXPECT_EQ(rimRings(cracked).size(), 2U);
+    EXPECT_EQ(ringsToCut(cracked).size(), 1U);
+    Patch patch(ground);
+    patch.takeOver(cracked);
+    const Tin& tin = std::move(patch).finish().locator->tin();
+    double area = 0;
+    for (std::uint32_t t = 0; t < tin.triangleCount(); ++t) {
+        const auto [a, b, c] = tin.triangle(t);
+        area += geometry::cross(b.plan() - a.plan(), c.plan() - a.plan()) / 2;
+    }
+    EXPECT_NEAR(area, 100.0 * 100.0, 1e-6);
+}
+
 }  // namespace
 }  // namespace erdwerk::terrain
