@@ -271,7 +271,7 @@ void GradesPage::fillSection(const linework::ResolvedLine& r, const linework::Li
         SectionSeries ground{
             QString::fromStdString(session_.document().nameOf(grounds[g])), colours[g], 1.3, false, {}};
         bool any = false;
-        for (const auto& p : terrain::traceChain(*locator, geometry::flattened(r.path, 0.05))) {
+        for (const auto& p : terrain::tracePath(*locator, r.path, 0.05)) {
             ground.points.push_back({p.distance, p.height});
             any = any || p.height.has_value();
         }

@@ -154,17 +154,9 @@ QWidget* SlicePage::buildViews() {
 
 /// The place is marked in all views.
 void SlicePage::mark(double station) {
-    const auto line = chain();
-    double before = 0;
-    for (std::size_t i = 1; i < line.size(); ++i) {
-        const double length = geometry::distance(line[i - 1], line[i]);
-        if (length > 0 && station <= before + length) {
-            session_.selection().setHover(
-                Hover{geometry::lerp(line[i - 1], line[i], (station - before) / length), std::nullopt, {}});
-            return;
-        }
-        before += length;
-    }
+    const auto line = path();
+    if (line.empty()) return session_.selection().setHover(std::nullopt);
+    session_.selection().setHover(Hover{geometry::positionAt(line, station).place, std::nullopt, {}});
 }
 
 void SlicePage::offerShown() {
@@ -280,19 +272,18 @@ void SlicePage::changeKept() {
 }
 
 void SlicePage::keep() {
-    if (chain().size() < 2) return;
+    if (path().empty()) return;
     session_.edit(tr("Keep a section"), [made = asSection()](const document::Document& d) {
         return Result<document::Edited>(d.added(document::freshName<objects::Section>(d, "Section"), made));
     });
 }
 
-std::vector<Vec2> SlicePage::chain() const {
-    if (!along_) return points_;
+geometry::Path SlicePage::path() const {
+    if (!along_) return geometry::pathThrough(points_);
     if (const auto* alignment = derive::Derived::in(session_.derived().alignments, along_))
-        return alignment->path.empty() ? std::vector<Vec2>{} : geometry::flattened(alignment->path, 0.01);
+        return alignment->path;
     const auto* line = derive::Derived::in(session_.derived().lines, along_);
-    return line == nullptr || line->path.empty() ? std::vector<Vec2>{}
-                                                 : geometry::flattened(line->path, 0.01);
+    return line == nullptr ? geometry::Path{} : line->path;
 }
 
 void SlicePage::showEvent(QShowEvent* event) {
@@ -309,11 +300,11 @@ SlicePage::Answer SlicePage::cut(const Request& request) {
         surfaces.push_back(result->locator.get());
         answer.names.push_back(derived.document.nameOf(id));
     }
-    answer.rows = terrain::sectionThrough(surfaces, request.chain, {request.interval});
+    answer.rows = terrain::sectionThrough(surfaces, request.path, {request.interval});
     for (const auto& [id, tiles] : derived.clouds)
         if (request.off.count(id) == 0)
             answer.clouds.emplace_back(derived.document.nameOf(id),
-                                       derive::sliceOf(derived, id, request.chain, tiles->cloud().spacing()));
+                                       derive::sliceOf(derived, id, request.path, tiles->cloud().spacing()));
     return answer;
 }
 
@@ -321,14 +312,13 @@ void SlicePage::refresh() {
     // Undone, or changed elsewhere: the page shows what is kept, and does not write its own over it.
     if (kept_ && session_.document().find(kept_) != keptObject_) openKept();
     if (session_.document().get<objects::Section>(kept_) == nullptr) kept_ = {};
-    auto line = chain();
-    setNothing(line.size() > 1
-                   ? QString()
-                   : tr("Section: select a line, an alignment or two survey points to cut along."));
+    auto line = path();
+    setNothing(!line.empty() ? QString()
+                             : tr("Section: select a line, an alignment or two survey points to cut along."));
     if (!isVisible()) return;  // worked out when somebody looks
     const bool canCross = session_.document().get<objects::Alignment>(along_) != nullptr;
     acrossButton_->setEnabled(canCross);
-    keep_->setEnabled(line.size() > 1 && !kept_);
+    keep_->setEnabled(!line.empty() && !kept_);
     const bool across = canCross && acrossButton_->isChecked();
     views_->setCurrentIndex(across ? 1 : 0);
     // Cross-sections have an interval of their own.
@@ -343,7 +333,7 @@ void SlicePage::refresh() {
     const auto interval = text.isEmpty() ? std::optional(0.0) : typedFigure(text);
     const bool bad = !interval || *interval < 0;
     interval_->setStyleSheet(bad ? QStringLiteral("border: 1px solid #A5313C;") : QString());
-    if (line.size() < 2 || bad) {
+    if (line.empty() || bad) {
         title_->setText(bad ? tr("The interval must be a figure above 0, or empty") : QString());
         worker_->cancel();
         return show({});

@@ -47,7 +47,7 @@ private:
     /// What a section is cut from, and what comes of it.
     struct Request {
         SnapshotPointer snapshot;
-        std::vector<geometry::Vec2> chain;
+        geometry::Path path;
         double interval = 0;
         std::set<ObjectId> off;
     };
@@ -67,7 +67,7 @@ private:
     void fillTable();
     void follow();
     void buildFields();
-    [[nodiscard]] std::vector<geometry::Vec2> chain() const;
+    [[nodiscard]] geometry::Path path() const;
     void draw();
     void openKept();
     [[nodiscard]] objects::Section asSection() const;

@@ -17,8 +17,7 @@ QString words(const std::string& s) {
 SectionSeries seriesOf(const QString& name, const QColor& colour, bool dashed,
                        const std::vector<route::ProfilePoint>& ground) {
     SectionSeries out{name, colour, 1.5, dashed, {}};
-    out.points.reserve(ground.size());
-    for (const auto& g : ground) out.points.push_back({g.station, g.height});
+    for (const auto& g : route::straightened(ground, 0.001)) out.points.push_back({g.station, g.height});
     return out;
 }
 

@@ -11,14 +11,7 @@ namespace {
 
 const derive::SectionResult* sectionOf(const derive::Derived& derived, ObjectId id) {
     const auto* result = derive::Derived::in(derived.sections, id);
-    return result == nullptr || result->axis.size() < 2 ? nullptr : result;
-}
-
-geometry::Path axisPath(const derive::SectionResult& result) {
-    geometry::Path path;
-    for (std::size_t k = 0; k + 1 < result.axis.size(); ++k)
-        path.push_back({result.axis[k], result.axis[k + 1], {}});
-    return path;
+    return result == nullptr || result->axis.empty() ? nullptr : result;
 }
 
 class SectionKind final : public StaysPut<ObjectKind> {
@@ -26,16 +19,14 @@ public:
     [[nodiscard]] QString noun() const override { return QObject::tr("section"); }
     [[nodiscard]] QString title() const override { return QObject::tr("Sections"); }
     void bounds(const derive::Derived& derived, ObjectId id, geometry::Box& box) const override {
-        if (const auto* result = sectionOf(derived, id))
-            for (const auto& p : result->axis) box.add(p);
+        if (const auto* result = sectionOf(derived, id)) box.add(boundsOf(result->axis));
     }
     [[nodiscard]] std::vector<PlanPass> passes() const override { return {PlanPass::Routes}; }
     /// Its axis, dash and dot, with its name at both ends.
     void paint(PlanCanvas& canvas, ObjectId id, PlanPass) const override {
         const auto* result = sectionOf(canvas.derived, id);
         if (result == nullptr) return;
-        QPolygonF axis;
-        for (const auto& p : result->axis) axis << canvas.view.toPicture(p);
+        const QPolygonF axis = polyline(result->axis, canvas.view);
         canvas.painter.setPen(canvas.pen(theme::ink, 1.1, Qt::DashDotLine));
         canvas.painter.drawPolyline(axis);
         const TextLook look{text(canvas.document.nameOf(id)), 11, theme::ink, true};
@@ -48,10 +39,10 @@ public:
     }
     void hit(SnapSearch& search, ObjectId id) const override {
         if (const auto* result = sectionOf(search.derived(), id))
-            search.addPath(id, axisPath(*result), QObject::tr("section %1").arg(search.nameOf(id)));
+            search.addPath(id, result->axis, QObject::tr("section %1").arg(search.nameOf(id)));
     }
     void handles(HandlePainter& painter, const Ref& ref) const override {
-        if (const auto* result = sectionOf(painter.derived(), ref.object)) painter.path(axisPath(*result));
+        if (const auto* result = sectionOf(painter.derived(), ref.object)) painter.path(result->axis);
     }
     /// Each surface as it is cut, and uprights down to the lowest place at the ends.
     void show(SceneContent& content, ObjectId id) const override {

@@ -189,14 +189,19 @@ public:
     [[nodiscard]] std::vector<Chip> chips() const override {
         std::vector<Chip> out;
         if (!lines_.empty()) out.push_back({tr("Lines"), QString::number(lines_.size())});
-        const auto path = chain();
-        if (!lines_.empty() && !path)
-            out.push_back({tr("Trouble"), QString::fromStdString(path.error().text)});
-        if (path) {
+        const auto joined = chain();
+        if (!lines_.empty() && !joined)
+            out.push_back({tr("Trouble"), QString::fromStdString(joined.error().text)});
+        if (joined) {
             const auto& display = session_.document().settings().display;
-            out.push_back(
-                {tr("Length"), QString::fromStdString(formatLength(geometry::lengthOf(*path), display))});
-            if (route::runsAgainstUsual(*path))
+            out.push_back({tr("Length"),
+                           QString::fromStdString(formatLength(geometry::lengthOf(joined->path), display))});
+            if (!joined->closed.empty())
+                out.push_back({tr("Gaps closed"),
+                               tr("%1, up to %2")
+                                   .arg(joined->closed.size())
+                                   .arg(QString::fromStdString(formatLength(joined->largestGap, display)))});
+            if (route::runsAgainstUsual(joined->path))
                 out.push_back({tr("Runs"), tr("east to west or north to south")});
         }
         out.push_back(
@@ -257,9 +262,9 @@ public:
         Q_EMIT finished();
     }
     void paintGhost(QPainter& painter, const ViewTransform& view) const override {
-        if (const auto path = chain()) {
-            paintGhostPath(painter, view, *path,
-                           QString::fromStdString(formatStation(geometry::lengthOf(*path),
+        if (const auto joined = chain()) {
+            paintGhostPath(painter, view, joined->path,
+                           QString::fromStdString(formatStation(geometry::lengthOf(joined->path),
                                                                 session_.document().settings().display)),
                            true);
             return;
@@ -270,7 +275,7 @@ public:
     }
 
 private:
-    [[nodiscard]] Result<geometry::Path> chain() const {
+    [[nodiscard]] Result<route::Chained> chain() const {
         if (lines_.empty()) return badInput("no lines");
         return operations::chainOf(session_.derived(), lines_, options_);
     }

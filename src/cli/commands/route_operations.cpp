@@ -98,6 +98,7 @@ Result<Outcome> alignment(const Arguments& a) {
         options.start = *start;
     }
     if (a.number("radius") > 0) options.radius = a.number("radius");
+    options.gap = a.number("gap");
     const auto read = format::openAlignment(a.inputs(), options);
     if (!read) return tl::unexpected(read.error());
     const AlignmentGeometry& line = read->geometry;
@@ -111,6 +112,12 @@ Result<Outcome> alignment(const Arguments& a) {
     for (const auto& b : line.breaks)
         out.json["notTangent"].push_back(
             {{"station", b.station}, {"distance", b.distance}, {"angle", b.turn.degrees()}});
+    out.json["closed"] = ordered_json::array();
+    for (const auto& joint : read->closed)
+        out.json["closed"].push_back({{"at", at(joint.place)},
+                                      {"gap", joint.gap},
+                                      {"by", wordFor(joint.by)},
+                                      {"turn", joint.turn.degrees()}});
     if (a.text("output").empty()) return out;
     const auto unit = read->unit ? Result<LengthUnit>(*read->unit) : unitOf(a);
     if (!unit) return tl::unexpected(unit.error());
@@ -350,6 +357,9 @@ std::vector<Operation> routeOperations() {
              options.text("--start", "station of its beginning (0): 2+750, 27+50 or plain");
              options.flag("--reverse", "run the other way");
              options.number("--radius", "of all bare corners").positive();
+             options.number("--gap", "ends of loose pieces nearer than this meet")
+                 .notNegative()
+                 .defaultsTo(0.01);
              options.texts("--equation", "BACK=AHEAD: where the numbering reaches BACK it goes on at AHEAD");
              options.text("--unit", "m, ft or ftUS, written to the LandXML (m)").defaultsTo("m");
              options.text("-o,--output", "LandXML to write");

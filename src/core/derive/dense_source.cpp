@@ -120,7 +120,7 @@ std::optional<double> denseHeight(const Derived& derived, ObjectId source, Vec2 
     return nearest ? std::optional(tiles->cloud().place(*nearest).z) : std::nullopt;
 }
 
-std::vector<SlicePoint> sliceOf(const Derived& derived, ObjectId cloud, const std::vector<Vec2>& chain,
+std::vector<SlicePoint> sliceOf(const Derived& derived, ObjectId cloud, const geometry::Path& path,
                                 double halfWidth, std::size_t most) {
     std::vector<SlicePoint> out;
     const auto* payload = cloudOf(derived, cloud);
@@ -128,25 +128,27 @@ std::vector<SlicePoint> sliceOf(const Derived& derived, ObjectId cloud, const st
     if (payload == nullptr || tiles == nullptr) return out;
     const survey::CloudPart part(*payload->cloud, payload->filter);
     double before = 0;
-    for (std::size_t k = 1; k < chain.size(); ++k) {
-        const Vec2 a = chain[k - 1];
-        const double length = geometry::distance(a, chain[k]);
+    for (const geometry::Segment& element : path) {
+        const double length = lengthOf(element);
         if (length == 0) continue;
-        const Vec2 along = (chain[k] - a) * (1 / length);
         // In pieces, so that a slanting line does not ask for the whole box around it.
-        const double step = std::max(10 * halfWidth, length / 64);
-        for (double from = 0; from < length; from += step) {
-            const double to = std::min(length, from + step);
-            Box box;
-            box.add(a + along * from);
-            box.add(a + along * to);
-            tiles->near(widened(box, halfWidth), [&](std::uint32_t i) {
+        const double wanted = std::min(64.0, length / std::max(10 * halfWidth, 1e-9));
+        const auto pieces = std::max(isCurved(element) ? 16 : 1, static_cast<int>(std::ceil(wanted)));
+        for (int k = 0; k < pieces; ++k) {
+            const double from = static_cast<double>(k) / pieces;
+            const double to = static_cast<double>(k + 1) / pieces;
+            const Box box = boundsOf(geometry::part(element, from, to)).grown(halfWidth);
+            tiles->near(box, [&](std::uint32_t i) {
                 const Vec3 p = payload->cloud->place(i);
-                const double station = geometry::dot(p.plan() - a, along);
-                const bool last = to == length;
-                if (station < from || (last ? station > to : station >= to)) return;
-                if (std::abs(geometry::cross(along, p.plan() - a)) > halfWidth || !part.has(i)) return;
-                out.push_back({before + station, p.z});
+                if (!box.contains(p.plan())) return;
+                const double at = nearestFraction(element, p.plan());
+                if (at < from || (k + 1 == pieces ? at > to : at >= to) || !part.has(i)) return;
+                const Vec2 off = p.plan() - pointAt(element, at);
+                if (geometry::length(off) > halfWidth) return;
+                // Beyond an end the nearest place is the end, but not at right angles.
+                const Vec2 along = geometry::directionOf(tangentAt(element, at));
+                if (std::abs(geometry::dot(off, along)) > 1e-6) return;
+                out.push_back({before + at * length, p.z});
             });
         }
         before += length;

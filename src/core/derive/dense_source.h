@@ -3,6 +3,7 @@
 // crease field: for finding and following creases, sampling, and placing points.
 
 #include "core/derive/model.h"
+#include "core/geometry/path.h"
 #include "core/terrain/crease.h"
 
 namespace erdwerk::derive {
@@ -32,9 +33,8 @@ struct SlicePoint {
     double station = 0;
     double height = 0;
 };
-std::vector<SlicePoint> sliceOf(const Derived& derived, ObjectId cloud,
-                                const std::vector<geometry::Vec2>& chain, double halfWidth,
-                                std::size_t most = 20'000);
+std::vector<SlicePoint> sliceOf(const Derived& derived, ObjectId cloud, const geometry::Path& path,
+                                double halfWidth, std::size_t most = 20'000);
 
 /// What the fit check of a surface compares it with: the chosen source, else its own first cloud or raster.
 ObjectId fitSource(const Document& document, ObjectId surface);

@@ -34,7 +34,7 @@ inline const std::vector<route::Pvi>& designOf(const Profile& profile, const Pro
 
 /// A section that is kept, cut.
 struct SectionResult {
-    std::vector<Vec2> axis;
+    geometry::Path axis;
     std::vector<ObjectId> surfaces;
     std::vector<terrain::SectionRow> rows;  ///< a height for each of the surfaces
     std::string problem;                    ///< why there is none; empty when there is

@@ -33,10 +33,10 @@ void work(Evaluation& evaluation, ObjectId id, const Section& section) {
     evaluation.out.sections[id] =
         evaluation.remembered<SectionResult>("section", id, std::move(inputs), {}, [&] {
             SectionResult out;
-            out.axis = section.axis;
-            if (line && !line->path.empty()) out.axis = geometry::flattened(line->path, 0.01);
-            if (alignment && !alignment->path.empty()) out.axis = geometry::flattened(alignment->path, 0.01);
-            if (out.axis.size() < 2) {
+            out.axis = geometry::pathThrough(section.axis);
+            if (line && !line->path.empty()) out.axis = line->path;
+            if (alignment && !alignment->path.empty()) out.axis = alignment->path;
+            if (out.axis.empty()) {
                 out.problem = "there is nothing to cut along";
                 return out;
             }

@@ -299,11 +299,11 @@ void addSourceLine(const std::string& name, const linework::ResolvedLine& line, 
 
 namespace {
 
-/// Unbroken stretches of the ground of a profile.
+/// Unbroken stretches of the ground of a profile, within a tenth of a millimetre where it curves.
 void addGrounds(const std::string& name, const std::vector<route::ProfilePoint>& ground,
                 std::vector<XmlGround>& out) {
     bool open = false;
-    for (const auto& p : ground) {
+    for (const auto& p : route::straightened(ground, 1e-4)) {
         if (!p.height) {
             open = false;
             continue;

@@ -19,6 +19,7 @@ struct Read {
     geometry::Path path;
     route::Stationing stationing;
     std::optional<LengthUnit> unit = {};
+    std::vector<route::ClosedJoint> closed = {};
 };
 
 /// FILE or FILE:NAME.
@@ -98,7 +99,11 @@ Result<Read> fromPieces(const std::vector<std::string>& files, double gap) {
     }
     auto chain = route::chained(pieces, gap);
     if (!chain) return badInput(chain.error().text, files.front(), 1);
-    return Read{pieces.size() == 1 ? pieces.front().name : stemOf(files.front()), std::move(chain->path), {}};
+    return Read{pieces.size() == 1 ? pieces.front().name : stemOf(files.front()),
+                std::move(chain->path),
+                {},
+                {},
+                std::move(chain->closed)};
 }
 
 }  // namespace
@@ -138,7 +143,7 @@ Result<OpenedAlignment> openAlignment(const std::vector<std::string>& specs,
                                                        std::move(equations));
     if (!stationing) return tl::unexpected(stationing.error());
     OpenedAlignment out{read->name, route::alignmentOn(std::move(read->path), std::move(*stationing)),
-                        read->unit};
+                        read->unit, std::move(read->closed)};
     const std::size_t reached = out.geometry.stationing.upTo(out.geometry.length).equations().size();
     if (reached < out.geometry.stationing.equations().size())
         return badInput("the numbering does not reach " +

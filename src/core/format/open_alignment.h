@@ -3,6 +3,7 @@
 
 #include "core/base/quantity.h"
 #include "core/route/alignment.h"
+#include "core/route/chain.h"
 
 namespace erdwerk::format {
 
@@ -19,7 +20,8 @@ struct AlignmentOptions {
 struct OpenedAlignment {
     std::string name;
     route::AlignmentGeometry geometry;
-    std::optional<LengthUnit> unit;  ///< of a file that says so
+    std::optional<LengthUnit> unit;          ///< of a file that says so
+    std::vector<route::ClosedJoint> closed;  ///< gaps between loose pieces, in the order they were chained
 };
 
 /// LandXML (FILE.xml, or FILE.xml:NAME where there are several; start and equations kept),

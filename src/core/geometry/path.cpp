@@ -13,6 +13,12 @@ std::vector<Nearest> tangentPlaces(const Segment& segment, Vec2 from) {
     return out;
 }
 
+Path pathThrough(std::span<const Vec2> places) {
+    Path out;
+    for (std::size_t k = 0; k + 1 < places.size(); ++k) out.push_back({places[k], places[k + 1], {}});
+    return out;
+}
+
 double lengthOf(const Path& path) {
     double sum = 0;
     for (const Segment& s : path) sum += lengthOf(s);

@@ -23,6 +23,8 @@ std::vector<Nearest> tangentPlaces(const Segment& segment, Vec2 from);
 /// A chain of segments; each begins where the one before ends.
 using Path = std::vector<Segment>;
 
+/// Straights from place to place.
+Path pathThrough(std::span<const Vec2> places);
 double lengthOf(const Path& path);
 Box boundsOf(const Path& path);
 /// Whether any of it is not straight.

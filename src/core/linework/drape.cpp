@@ -19,24 +19,71 @@ struct OnGround {
     bool groundAfter = false;  ///< whether the stretch behind it lies on the surface
 };
 
-std::vector<OnGround> followed(const std::vector<Vec2>& chain, const terrain::TinLocator& surface) {
+/// Vertices at the corners and where edges are crossed; on curves as many more as straights within `sagitta`
+/// need.
+std::vector<OnGround> followed(const Path& path, const terrain::TinLocator& surface, double sagitta) {
     std::vector<OnGround> out;
     double base = 0;
-    for (std::size_t c = 0; c + 1 < chain.size(); ++c) {
-        const double size = geometry::distance(chain[c], chain[c + 1]);
+    for (std::size_t k = 0; k < path.size(); ++k) {
+        const double size = lengthOf(path[k]);
         if (!(size > 0)) continue;
-        for (const auto& p : trace(surface, chain[c], chain[c + 1])) {
+        const auto points = trace(surface, path[k]);
+        for (std::size_t i = 0; i < points.size(); ++i) {
+            const auto& p = points[i];
             const bool end = p.fraction >= 1;
-            if (end && c + 2 < chain.size()) continue;  // the next straight begins with it
+            if (end && k + 1 < path.size()) continue;  // the next element begins with it
             out.push_back({p.place, base + p.fraction * size, p.height, p.fraction <= 0 || end,
                            p.triangleAfter.has_value() && !end});
+            if (end) continue;
+            const double gap = points[i + 1].fraction - p.fraction;
+            const std::size_t chords =
+                flattened(part(path[k], p.fraction, points[i + 1].fraction), sagitta).size() - 1;
+            for (std::size_t c = 1; c < chords; ++c) {
+                const double at = p.fraction + gap * static_cast<double>(c) / static_cast<double>(chords);
+                const Vec2 place = pointAt(path[k], at);
+                // Marked, so that thinning leaves the shape in plan.
+                out.push_back(
+                    {place, base + at * size, surface.heightAt(place), true, out.back().groundAfter});
+            }
         }
         base += size;
     }
     return out;
 }
 
-/// Only the corners; the stretch between two is on the ground when both are.
+/// Where a side needs a grade point: at each edge that is crossed and, where it curves over a triangle, so
+/// that straights between them are within 1 mm of the surface.
+struct GradePlace {
+    double fraction = 0;
+    double height = 0;
+};
+std::vector<GradePlace> gradePlaces(const terrain::TinLocator& surface, const geometry::Segment& side,
+                                    double size) {
+    constexpr double tolerance = 0.001;
+    std::vector<GradePlace> out;
+    const auto points = trace(surface, side);
+    for (std::size_t i = 0; i + 1 < points.size(); ++i) {
+        const auto& p = points[i];
+        if (p.onEdge && p.height) out.push_back({p.fraction, *p.height});
+        if (!p.triangleAfter || !isCurved(side)) continue;
+        const double gap = points[i + 1].fraction - p.fraction;
+        const auto curvature = [&](double t) {
+            return std::abs(std::visit([t](const auto& e) { return e.curvature(t); }, elementOf(side)));
+        };
+        // A chord of length c is off by c² / 8 times the second derivative: at most gradient times curvature.
+        const double bend = geometry::length(gradientOf(surface.tin(), *p.triangleAfter)) *
+                            std::max(curvature(p.fraction), curvature(points[i + 1].fraction));
+        const double pieces = std::ceil(std::min(10'000.0, gap * size * std::sqrt(bend / (8 * tolerance))));
+        for (double c = 1; c < pieces; ++c) {
+            const double at = p.fraction + gap * c / pieces;
+            if (const auto h = surface.heightAt(pointAt(side, at))) out.push_back({at, *h});
+        }
+    }
+    return out;
+}
+
+/// Only the corners and what gives curves their shape; the stretch between two is on the ground when both
+/// are.
 std::vector<OnGround> cornersOnly(const std::vector<OnGround>& all) {
     std::vector<OnGround> out;
     for (const OnGround& p : all)
@@ -83,7 +130,7 @@ std::vector<std::size_t> thinned(const std::vector<double>& distance, const std:
 
 DrapedRuns drapedRuns(const Path& path, const terrain::TinLocator& surface, const DrapeOptions& options,
                       double sagitta) {
-    auto all = followed(geometry::flattened(path, sagitta), surface);
+    auto all = followed(path, surface, sagitta);
     if (options.cornersOnly) all = cornersOnly(all);
     DrapedRuns out;
     std::vector<OnGround> run;
@@ -146,20 +193,14 @@ Result<Line3D> drape(const Line3D& line, const terrain::TinLocator& surface, Obj
             continue;
         }
         const double size = lengthOf(path[k]);
-        const auto chain = flattened(path[k], 0.005);
-        const double pieces = static_cast<double>(chain.size() - 1);
         std::vector<double> fractions{0};
         std::vector<double> heights{surface.heightAt(corner.place).value_or(0)};
         double last = 0;
-        for (std::size_t c = 0; c + 1 < chain.size(); ++c) {
-            for (const auto& p : trace(surface, chain[c], chain[c + 1])) {
-                const double fraction = (static_cast<double>(c) + p.fraction) / pieces;
-                // Nearer than a tenth of a millimetre to the point before it, another says nothing new.
-                if (!p.onEdge || !p.height || (fraction - last) * size < 1e-4 || (1 - fraction) * size < 1e-4)
-                    continue;
-                fractions.push_back(last = fraction);
-                heights.push_back(*p.height);
-            }
+        for (const auto& p : gradePlaces(surface, path[k], size)) {
+            // Nearer than a tenth of a millimetre to the point before it, another says nothing new.
+            if ((p.fraction - last) * size < 1e-4 || (1 - p.fraction) * size < 1e-4) continue;
+            fractions.push_back(last = p.fraction);
+            heights.push_back(p.height);
         }
         fractions.push_back(1);
         heights.push_back(surface.heightAt(path[k].end).value_or(0));

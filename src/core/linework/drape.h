@@ -22,7 +22,8 @@ struct DrapedRuns {
     std::vector<std::vector<Vec3>> runs;
     double outside = 0;
 };
-/// Arcs are cut to `sagitta`. With corners only a side is left out when one of its ends is off the surface.
+/// Places lie on the path itself, arcs too, which are cut to `sagitta`. With corners only a side is left out
+/// when one of its ends is off the surface.
 DrapedRuns drapedRuns(const Path& path, const terrain::TinLocator& surface, const DrapeOptions& options,
                       double sagitta = 0.005);
 
@@ -33,8 +34,9 @@ std::vector<std::size_t> thinned(const std::vector<double>& distance, const std:
                                  const std::vector<bool>& marked, double tolerance);
 
 /// Lays the line on a surface as rules: corners get its height, and a grade point is put on each triangle
-/// edge crossed. Fails with BadInput when no corner lies on the surface. Existing grade points are replaced,
-/// those with fixed heights too unless they are kept.
+/// edge crossed (on arcs as many more as keep it within 1 mm of the surface). Fails with BadInput when no
+/// corner lies on the surface. Existing grade points are replaced, those with fixed heights too unless they
+/// are kept.
 Result<Line3D> drape(const Line3D& line, const terrain::TinLocator& surface, ObjectId surfaceId,
                      const DrapeOptions& options = {});
 

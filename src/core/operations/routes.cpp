@@ -70,7 +70,30 @@ Edit addAlignment(const std::string& name, Alignment made) {
     };
 }
 
-Result<geometry::Path> chainOf(const Derived& seen, const std::vector<ObjectId>& lines,
+std::string gapsText(const std::vector<route::ClosedJoint>& closed, const DisplaySettings& display) {
+    constexpr std::size_t most = 3;
+    std::string out;
+    for (std::size_t k = 0; k < std::min(closed.size(), most); ++k) {
+        const auto& joint = closed[k];
+        out += (k == 0 ? "" : "; ") + formatLength(joint.gap, display) + " at " +
+               formatPosition(joint.place.x, joint.place.y, display) + ", ";
+        switch (joint.by) {
+            case route::ClosedJoint::By::Lengthened:
+                out += "lengthened to meet";
+                break;
+            case route::ClosedJoint::By::Turned:
+                out += "a straight turned by " +
+                       formatAngle(Angle::radians(std::abs(joint.turn.radians())), display.angleUnit);
+                break;
+            case route::ClosedJoint::By::Shifted:
+                out += "the curve behind it shifted";
+        }
+    }
+    if (closed.size() > most) out += "; and " + std::to_string(closed.size() - most) + " more";
+    return out.empty() ? out : (closed.size() == 1 ? "Gap closed: " : "Gaps closed: ") + out;
+}
+
+Result<route::Chained> chainOf(const Derived& seen, const std::vector<ObjectId>& lines,
                                const FromLines& options) {
     std::vector<route::ChainPiece> pieces;
     for (const ObjectId id : lines) {
@@ -80,7 +103,8 @@ Result<geometry::Path> chainOf(const Derived& seen, const std::vector<ObjectId>&
     }
     auto chain = route::chained(pieces, options.gap);
     if (!chain) return tl::unexpected(chain.error());
-    return options.turned ? geometry::reversed(chain->path) : std::move(chain->path);
+    if (options.turned) chain->path = geometry::reversed(chain->path);
+    return chain;
 }
 
 namespace {
@@ -97,14 +121,16 @@ Result<Edited> putAway(const Document& d, const std::vector<ObjectId>& lines) {
 
 Edit alignmentFromLines(const Results& seen, const std::vector<ObjectId>& lines, FromLines options) {
     return [=](const Document& d) -> Result<Edited> {
-        auto path = chainOf(*seen, lines, options);
-        if (!path) return tl::unexpected(path.error());
+        auto chain = chainOf(*seen, lines, options);
+        if (!chain) return tl::unexpected(chain.error());
         Alignment made;
-        setPath(made, std::move(*path));
-        Document out = d.added(freshName<Alignment>(d, d.nameOf(lines.front())), std::move(made));
-        if (options.sources == SourceLines::Keep) return out;
-        if (options.sources == SourceLines::Hide) return setShown(lines, false)(out);
-        return putAway(out, lines);
+        setPath(made, std::move(chain->path));
+        Document with = d.added(freshName<Alignment>(d, d.nameOf(lines.front())), std::move(made));
+        auto out = options.sources == SourceLines::Keep   ? Result<Edited>(std::move(with))
+                   : options.sources == SourceLines::Hide ? setShown(lines, false)(with)
+                                                          : putAway(with, lines);
+        if (out) out->said = gapsText(chain->closed, d.settings().display);
+        return out;
     };
 }
 

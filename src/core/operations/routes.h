@@ -2,6 +2,7 @@
 // Alignments with elements of their own, as edits.
 
 #include "core/operations/lines.h"
+#include "core/route/chain.h"
 #include "core/route/criteria.h"
 #include "core/route/pis.h"
 
@@ -26,8 +27,10 @@ struct FromLines {
 /// give it. BadInput names what does not chain.
 Edit alignmentFromLines(const Results& seen, const std::vector<ObjectId>& lines, FromLines options = {});
 /// What that would be, for a ghost.
-Result<geometry::Path> chainOf(const derive::Derived& seen, const std::vector<ObjectId>& lines,
+Result<route::Chained> chainOf(const derive::Derived& seen, const std::vector<ObjectId>& lines,
                                const FromLines& options);
+/// What gave way at the gaps that were closed, each with its place; empty without any.
+std::string gapsText(const std::vector<route::ClosedJoint>& closed, const DisplaySettings& display);
 
 /// The PIs that an alignment is changed by: its own, or nothing when it follows a line or has elements that
 /// no PIs give.

@@ -105,8 +105,9 @@ void keepFew(const std::vector<Pvi>& all, double tolerance, std::vector<Pvi>& ou
 
 }  // namespace
 
-std::vector<Pvi> laidOnGround(const std::vector<Pvi>& design, const std::vector<ProfilePoint>& ground) {
+std::vector<Pvi> laidOnGround(const std::vector<Pvi>& design, const std::vector<ProfilePoint>& under) {
     constexpr double tolerance = 0.001;
+    const auto ground = straightened(under, tolerance / 4);
     std::vector<Pvi> own = design;
     for (std::size_t i = 0; i < own.size(); ++i) {
         const bool ahead = i + 1 < own.size() && own[i].onGround;
@@ -130,7 +131,7 @@ std::vector<Pvi> laidOnGround(const std::vector<Pvi>& design, const std::vector<
                 all.push_back({at->station, *at->height + *own[i].onGround});
         }
         all.push_back(own[i + 1]);
-        if (whole) keepFew(all, tolerance, out);
+        if (whole) keepFew(all, tolerance * 3 / 4, out);
     }
     return out;
 }

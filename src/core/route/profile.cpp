@@ -15,18 +15,29 @@ namespace {
 std::vector<ProfilePoint> groundUnder(const geometry::Segment& segment, const terrain::TinLocator& surface) {
     std::vector<ProfilePoint> out;
     const double size = lengthOf(segment);
-    const auto chain = flattened(segment, 0.005);
-    const double piece = size / static_cast<double>(chain.size() - 1);
-    for (std::size_t c = 0; c + 1 < chain.size(); ++c) {
-        const auto points = terrain::trace(surface, chain[c], chain[c + 1]);
-        for (std::size_t k = out.empty() ? 0 : 1; k < points.size(); ++k)
-            out.push_back(
-                {(static_cast<double>(c) + points[k].fraction) * piece, points[k].place, points[k].height});
+    const bool curved = isCurved(segment);
+    const auto element = elementOf(segment);
+    const auto curvature = [&](double t) {
+        return std::visit([t](const auto& e) { return e.curvature(t); }, element);
+    };
+    for (const auto& p : terrain::trace(surface, segment)) {
+        ProfilePoint point{p.fraction * size, p.place, p.height};
+        if (curved && p.triangleAfter && p.fraction < 1)
+            point.bow =
+                Bow{terrain::gradientOf(surface.tin(), *p.triangleAfter), tangentAt(segment, p.fraction),
+                    curvature(p.fraction), (curvature(1) - curvature(0)) / size};
+        out.push_back(point);
     }
     return out;
 }
 
 }  // namespace
+
+Vec2 Bow::way(double distance) const {
+    if (!(distance > 0)) return {0, 0};
+    const geometry::Spiral shape{curvature, curvature + change * distance, distance};
+    return geometry::Clothoid{{}, {}, direction, shape}.turned(shape.way(0, 1));
+}
 
 GroundPieces groundPieces(const Path& path, std::shared_ptr<const terrain::TinLocator> surface,
                           const GroundPieces* before) {
@@ -59,6 +70,7 @@ std::vector<ProfilePoint> joined(const GroundPieces& pieces, const AlignmentGeom
     out.reserve(count);
     for (std::size_t i = 0; i < pieces.pieces.size(); ++i) {
         const auto& piece = *pieces.pieces[i];
+        if (!out.empty() && !piece.empty()) out.back().bow = piece.front().bow;
         for (std::size_t k = out.empty() ? 0 : 1; k < piece.size(); ++k) {
             out.push_back(piece[k]);
             out.back().station += alignment.running(alignment.starts[i]);
@@ -83,8 +95,32 @@ std::optional<double> heightAt(const std::vector<ProfilePoint>& profile, double 
     }
     const auto before = after - 1;
     if (!before->height || !after->height) return std::nullopt;
+    if (before->bow) return *before->height + before->bow->rise(station - before->station);
     const double t = (station - before->station) / (after->station - before->station);
     return *before->height + t * (*after->height - *before->height);
+}
+
+std::vector<ProfilePoint> straightened(const std::vector<ProfilePoint>& profile, double tolerance) {
+    constexpr double most = 10'000;
+    std::vector<ProfilePoint> out;
+    for (std::size_t k = 0; k < profile.size(); ++k) {
+        out.push_back(profile[k]);
+        out.back().bow.reset();
+        if (k + 1 == profile.size() || !profile[k].bow || !profile[k].height || !profile[k + 1].height)
+            continue;
+        // A chord of length c is off by c² / 8 times the second derivative: at most gradient times curvature.
+        const Bow& bow = *profile[k].bow;
+        const double gap = profile[k + 1].station - profile[k].station;
+        const double bend = geometry::length(bow.gradient) *
+                            std::max(std::abs(bow.curvature), std::abs(bow.curvature + bow.change * gap));
+        const double pieces = std::ceil(std::min(most, gap * std::sqrt(bend / (8 * tolerance))));
+        for (double c = 1; c < pieces; ++c) {
+            const Vec2 way = bow.way(gap * c / pieces);
+            out.push_back({profile[k].station + gap * c / pieces, profile[k].place + way,
+                           *profile[k].height + geometry::dot(bow.gradient, way)});
+        }
+    }
+    return out;
 }
 
 Result<void> validate(const std::vector<Pvi>& pvis) {

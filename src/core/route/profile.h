@@ -11,14 +11,27 @@
 
 namespace erdwerk::route {
 
+/// How a profile goes on from a point where the path curves over a triangle: at a distance s behind it, it
+/// has come by way(s) in plan and risen by gradient · way(s), exactly.
+struct Bow {
+    Vec2 gradient;  ///< rise of the triangle per unit of plan, to the east and north
+    Angle direction;
+    double curvature = 0;  ///< of the path at the point, positive to the right
+    double change = 0;     ///< of the curvature per unit of length
+    [[nodiscard]] Vec2 way(double distance) const;
+    [[nodiscard]] double rise(double distance) const { return geometry::dot(gradient, way(distance)); }
+};
+
 /// Heights by station, rising stations; height absent off the surface.
 struct ProfilePoint {
     double station = 0;
     Vec2 place;
     std::optional<double> height;
+    std::optional<Bow> bow = {};  ///< up to the next point; straight without
 };
 
-/// The ground under the alignment, with a point at each triangle edge crossed. Arcs are followed to 5 mm.
+/// The ground under the alignment: a point at its start, its end, where its elements meet and at each
+/// triangle edge crossed, on arcs and clothoids themselves.
 std::vector<ProfilePoint> groundProfile(const AlignmentGeometry& alignment,
                                         const terrain::TinLocator& surface);
 /// The same element by element, so that a change of some leaves the others as they are. Stations count from
@@ -34,7 +47,12 @@ GroundPieces groundPieces(const Path& path, std::shared_ptr<const terrain::TinLo
                           const GroundPieces* before = nullptr);
 std::vector<ProfilePoint> joined(const GroundPieces& pieces, const AlignmentGeometry& alignment);
 
-/// Height of a profile at a station, straight between its points; nothing where a neighbour is missing.
+/// The same profile as straights from point to point, none farther than `tolerance` > 0 off in height, for
+/// who draws or writes it.
+std::vector<ProfilePoint> straightened(const std::vector<ProfilePoint>& profile, double tolerance);
+
+/// Height of a profile at a station, between its points as the ground runs there; nothing where a neighbour
+/// is missing.
 std::optional<double> heightAt(const std::vector<ProfilePoint>& profile, double station);
 
 /// Point of vertical intersection. `curveLength` is the horizontal length of the parabola, half before and

@@ -6,31 +6,41 @@
 namespace erdwerk::terrain {
 
 std::vector<SectionRow> sectionThrough(const std::vector<const TinLocator*>& surfaces,
-                                       const std::vector<Vec2>& chain, const SectionOptions& options) {
-    std::vector<double> corners{0};
-    for (std::size_t i = 1; i < chain.size(); ++i)
-        corners.push_back(corners.back() + geometry::distance(chain[i - 1], chain[i]));
-    const double length = corners.back();
-    std::vector<double> stations = corners;
+                                       const geometry::Path& path, const SectionOptions& options) {
+    constexpr double drawn = 0.01;
+    std::vector<double> starts{0};
+    for (const auto& element : path) starts.push_back(starts.back() + lengthOf(element));
+    const double length = starts.back();
+    const double same = std::max(1e-9, 1e-9 * length);
+    std::vector<double> stations = starts;
+    std::vector<std::vector<SectionPoint>> met(surfaces.size());
     if (options.interval > 0) {
         const auto count = static_cast<std::size_t>(std::min(length / options.interval, 1e7));
         for (std::size_t k = 1; k <= count; ++k)
             stations.push_back(options.interval * static_cast<double>(k));
     } else {
-        for (const TinLocator* surface : surfaces)
-            for (const auto& p : traceChain(*surface, chain)) stations.push_back(p.distance);
+        for (std::size_t s = 0; s < surfaces.size(); ++s) {
+            met[s] = tracePath(*surfaces[s], path, drawn);
+            for (const auto& p : met[s]) stations.push_back(p.distance);
+        }
     }
     std::sort(stations.begin(), stations.end());
     std::vector<SectionRow> rows;
-    std::size_t segment = 0;
-    const double same = std::max(1e-9, 1e-9 * length);
+    std::size_t element = 0;
+    std::vector<std::size_t> next(surfaces.size(), 0);
     for (const double station : stations) {
         if (station > length + same || (!rows.empty() && station - rows.back().station <= same)) continue;
-        while (segment + 2 < corners.size() && station > corners[segment + 1]) ++segment;
-        const double along = corners[segment + 1] - corners[segment];
-        const double t = along > 0 ? std::clamp((station - corners[segment]) / along, 0.0, 1.0) : 0;
-        SectionRow row{station, geometry::lerp(chain[segment], chain[segment + 1], t), {}};
-        for (const TinLocator* surface : surfaces) row.heights.push_back(surface->heightAt(row.place));
+        while (element + 1 < path.size() && station > starts[element + 1]) ++element;
+        const double along = starts[element + 1] - starts[element];
+        const double t = along > 0 ? std::clamp((station - starts[element]) / along, 0.0, 1.0) : 0;
+        SectionRow row{station, pointAt(path[element], t), {}};
+        for (std::size_t s = 0; s < surfaces.size(); ++s) {
+            // What was met there has its height from the edge that was met.
+            std::size_t& k = next[s];
+            while (k < met[s].size() && met[s][k].distance < station - same) ++k;
+            const bool there = k < met[s].size() && met[s][k].distance <= station + same && met[s][k].height;
+            row.heights.push_back(there ? met[s][k].height : surfaces[s]->heightAt(row.place));
+        }
         rows.push_back(std::move(row));
     }
     return rows;

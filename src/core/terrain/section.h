@@ -10,7 +10,7 @@
 namespace erdwerk::terrain {
 
 struct SectionRow {
-    double station = 0;  ///< distance along the chain
+    double station = 0;  ///< distance along the path
     Vec2 place;
     std::vector<std::optional<double>> heights;  ///< one per surface; nothing off it
 };
@@ -19,10 +19,11 @@ struct SectionOptions {
     double interval = 0;  ///< rows at multiples of it; 0: at every triangle edge of every surface
 };
 
-/// Rows at the chain's start, corners and end and, without an interval, wherever a triangle edge of any of
-/// the surfaces is crossed. Requires a chain of at least two places.
+/// Rows at the path's start, its end and where its elements meet and, without an interval, wherever a
+/// triangle edge of any of the surfaces is crossed; then on curves as many more as straights within 1 cm of
+/// them need. All of them lie on the path itself. Requires a path that has a length.
 std::vector<SectionRow> sectionThrough(const std::vector<const TinLocator*>& surfaces,
-                                       const std::vector<Vec2>& chain, const SectionOptions& options);
+                                       const geometry::Path& path, const SectionOptions& options);
 
 /// What a table of a section can show. Height, Grade (to the next row) and Difference (to the first surface)
 /// stand once for each surface.

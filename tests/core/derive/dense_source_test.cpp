@@ -73,12 +73,12 @@ TEST(DenseSource, OnlyTheClassesThatTakePartCount) {
 TEST(DenseSource, ASliceHoldsThePointsBesideTheLine) {
     const Roof r;
     // Along x = 10 from south to north, then back: every point of that column, and of its neighbours.
-    const auto slice = sliceOf(r.derived, r.cloud, {{10, 0}, {10, 40}}, 0.1);
+    const auto slice = sliceOf(r.derived, r.cloud, {{{10, 0}, {10, 40}, {}}}, 0.1);
     EXPECT_EQ(slice.size(), 81U);
     for (const auto& p : slice) EXPECT_NEAR(p.height, 20 - std::abs(p.station - 20), 1e-3);
-    EXPECT_EQ(sliceOf(r.derived, r.cloud, {{10, 0}, {10, 40}}, 0.6).size(), 3 * 81U);
-    EXPECT_LE(sliceOf(r.derived, r.cloud, {{10, 0}, {10, 40}}, 0.6, 50).size(), 50U);
-    EXPECT_TRUE(sliceOf(r.derived, ObjectId{77}, {{10, 0}, {10, 40}}, 1).empty());
+    EXPECT_EQ(sliceOf(r.derived, r.cloud, {{{10, 0}, {10, 40}, {}}}, 0.6).size(), 3 * 81U);
+    EXPECT_LE(sliceOf(r.derived, r.cloud, {{{10, 0}, {10, 40}, {}}}, 0.6, 50).size(), 50U);
+    EXPECT_TRUE(sliceOf(r.derived, ObjectId{77}, {{{10, 0}, {10, 40}, {}}}, 1).empty());
 }
 
 TEST(DenseSource, ClassesByHandAndACropDecideWhatTakesPart) {

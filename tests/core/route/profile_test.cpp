@@ -1,5 +1,6 @@
 #include "core/route/profile.h"
 
+#include <cmath>
 #include "core/route/pis.h"
 
 #include "core/terrain/build.h"
@@ -68,6 +69,60 @@ TEST(FillDepth, IsDesignMinusGround) {
     EXPECT_NEAR(*fillDepth(crest(), ground, 700), 41 - 34, 1e-12);
     EXPECT_NEAR(*fillDepth(crest(), ground, 1500), -10, 1e-12);
     EXPECT_FALSE(fillDepth(crest(), ground, 1501));
+}
+
+/// A ring-road of straights, arcs and clothoids over knolls; heights at any station against those of the
+/// surface at the place of that station.
+TEST(GroundProfile, HasTheHeightsOfArcsAndClothoidsThemselves) {
+    int stations = 0;
+    for (unsigned seed = 1; seed <= 12; ++seed) {
+        SCOPED_TRACE(seed);
+        std::mt19937 random(seed);
+        // Few points: triangles so large that an arc runs over each for many metres.
+        const auto points = test::scattered(
+            random, 60 + 40 * static_cast<int>(seed), 300,
+            [](double x, double y) { return 300 + 12 * std::sin(x / 31) + 9 * std::cos(y / 23); });
+        const terrain::TinLocator ground(
+            std::make_shared<const terrain::Tin>(test::valueOf(terrain::build({points, {}, {}, {}})).tin));
+        const std::vector<Pi> pis{
+            {{30, 60}}, {{150, 90}, 30, 12, 20}, {{120, 220}, 25}, {{250, 240}, 40, 15, 0}, {{260, 60}}};
+        const auto line = alignmentOn(test::valueOf(pathOf(pis)), 100);
+        const auto profile = groundProfile(line, ground);
+        for (const auto& p : profile) {
+            EXPECT_LT(geometry::distance(p.place, placeAt(line, p.station)), 1e-9);
+            if (const auto h = ground.heightAt(p.place)) EXPECT_NEAR(p.height.value(), *h, 1e-8);
+        }
+        const auto straights = straightened(profile, 0.001);
+        EXPECT_GT(straights.size(), profile.size());
+        for (double distance = 0.1; distance < line.length; distance += 0.37) {
+            const double station = line.running(distance);
+            const auto h = ground.heightAt(placeAt(line, station));
+            const auto own = heightAt(profile, station);
+            if (!h || !own) continue;
+            EXPECT_NEAR(*own, *h, 1e-9) << "at " << station;
+            EXPECT_NEAR(heightAt(straights, station).value_or(0), *h, 0.0011) << "at " << station;
+            ++stations;
+        }
+        for (const auto& p : straights) {
+            EXPECT_FALSE(p.bow);
+            EXPECT_LT(geometry::distance(p.place, placeAt(line, p.station)), 1e-9);
+        }
+    }
+    EXPECT_GT(stations, 9000);
+}
+
+/// A quarter of a circle with radius 10 about (0, 0) over z = 0.1 x: the height at an angle a from north is
+/// sin a, wherever triangles end.
+TEST(GroundProfile, OnAnArcOverAPlaneIsASine) {
+    const terrain::TinLocator plane(
+        std::make_shared<const terrain::Tin>(test::places3("-20 -20 -2, 20 -20 2, 20 20 2, -20 20 -2"),
+                                             std::vector<std::uint32_t>{0, 1, 2, 0, 2, 3}));
+    const double half = std::sqrt(50.0);
+    const auto line = alignmentOn({{{0, 10}, {10, 0}, Vec2{half, half}}}, 0);
+    const auto profile = groundProfile(line, plane);
+    ASSERT_EQ(profile.size(), 3U);  // both ends and the diagonal
+    EXPECT_NEAR(profile[1].station, line.length / 2, 1e-9);
+    for (double a = 0.05; a < 1.5; a += 0.1) EXPECT_NEAR(*heightAt(profile, 10 * a), std::sin(a), 1e-12);
 }
 
 TEST(GroundProfile, AMovedPiChangesOnlyWhatIsBesideIt) {

@@ -25,7 +25,7 @@ struct Two {
 
 TEST(Section, AtAnIntervalWithStartCornersAndEnd) {
     const Two t;
-    const auto rows = sectionThrough(t.both, places("10 20, 85 20, 85 35"), {20});
+    const auto rows = sectionThrough(t.both, pathThrough(places("10 20, 85 20, 85 35")), {20});
     std::vector<double> stations;
     for (const auto& r : rows) stations.push_back(r.station);
     EXPECT_EQ(stations, (std::vector<double>{0, 20, 40, 60, 75, 80, 90}));
@@ -37,7 +37,7 @@ TEST(Section, AtAnIntervalWithStartCornersAndEnd) {
 
 TEST(Section, WithoutAnIntervalAtEveryTriangleEdgeOfEachSurface) {
     const Two t;
-    const auto rows = sectionThrough(t.both, places("0 20, 100 20"), {});
+    const auto rows = sectionThrough(t.both, pathThrough(places("0 20, 100 20")), {});
     // Ends, the rim of the upper surface at 50 and one diagonal of each.
     ASSERT_EQ(rows.size(), 5U);
     EXPECT_TRUE(
@@ -47,7 +47,7 @@ TEST(Section, WithoutAnIntervalAtEveryTriangleEdgeOfEachSurface) {
 
 TEST(Section, TheTableHasTheChosenFields) {
     const Two t;
-    const auto rows = sectionThrough(t.both, places("60 20, 80 20"), {10});
+    const auto rows = sectionThrough(t.both, pathThrough(places("60 20, 80 20")), {10});
     const auto table =
         tableOf(rows, {"Low", "High"},
                 {SectionField::Station, SectionField::Height, SectionField::Grade, SectionField::Difference});
