@@ -233,6 +233,8 @@ TEST_F(Earthworks, HeightsToGiveAreATable) {
     window->settle();
     window->bench()->open(Bench::Page::History);
     run("give-heights");
+    type(QStringLiteral("for all"));
+    type(QStringLiteral("from all"));
     auto* table = window->findChild<QTableWidget*>(QStringLiteral("toolTable"));
     ASSERT_NE(table, nullptr);
     EXPECT_EQ(window->bench()->page(), Bench::Page::Tables);

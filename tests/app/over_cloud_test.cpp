@@ -30,8 +30,8 @@ protected:
         put(QStringLiteral("the drawing"), with->document);
         window->settle();
         const auto seen = window->session().results();
-        const auto lines = operations::flatLines(*seen, 0.1);
-        const auto found = operations::heightsFor(*seen, lines, {0.1, 322.5}, "k");
+        const auto lines = operations::flatLines(*seen, linework::GiveOptions{0.1, {}});
+        const auto found = operations::heightsFor(*seen, {lines, {}, linework::GiveOptions{0.1, 322.5}, "k"});
         ASSERT_TRUE(found);
         ASSERT_TRUE(
             window->session().edit(QStringLiteral("heights"), operations::giveHeights(seen, lines, *found)));

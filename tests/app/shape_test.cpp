@@ -258,6 +258,19 @@ TEST_F(Shape, FlatLinesGetTheirHeightsAfterAPreview) {
     run("give-heights");
     auto* tool = dynamic_cast<GiveHeightsTool*>(window->tool());
     ASSERT_NE(tool, nullptr);
+    // Who takes part is asked; no line gives its height just because it is there.
+    EXPECT_TRUE(tool->prompt().contains(QStringLiteral("are to get heights"))) << qPrintable(tool->prompt());
+    key(Qt::Key_Return);
+    EXPECT_TRUE(said().contains(QStringLiteral("first"))) << qPrintable(said());
+    type(QStringLiteral("for all"));
+    EXPECT_EQ(tool->found().given.size(), 1U);
+    type(QStringLiteral("from nobody"));
+    EXPECT_TRUE(said().contains(QStringLiteral("nobody"))) << qPrintable(said());
+    type(QStringLiteral("from Side"));
+    EXPECT_EQ(tool->found().given.size(), 2U);
+    EXPECT_TRUE(tool->stepBack());
+    EXPECT_EQ(tool->found().given.size(), 1U);
+    type(QStringLiteral("from all"));
     EXPECT_EQ(tool->found().given.size(), 2U);
     ASSERT_EQ(tool->found().unused.size(), 1U);
     EXPECT_EQ(tool->found().unused[0].text, "island");

@@ -209,6 +209,16 @@ TEST(CliLines, GiveHeightsSaysWhatGotWhatFromWhere) {
     EXPECT_EQ(cli(folder, "give-heights flat.geojson --texts texts.geojson -o x.gpkg").exit, 2);
     EXPECT_EQ(cli(folder, "give-heights flat.geojson --texts texts.geojson --field q -o x.gpkg").exit, 2);
     EXPECT_EQ(cli(folder, "give-heights flat.geojson --otherwise high -o x.gpkg").exit, 2);
+    EXPECT_EQ(cli(folder, "give-heights flat.geojson --points points.csv --flat x -o x.gpkg").exit, 2);
+    // Drawn at 0 from end to end, as most are.
+    put(folder, "zero.geojson", collection(feature(R"("name":"Z")", "[[20,0,0],[100,0,0]]")));
+    const std::string zero = "give-heights zero.geojson --points points.csv -o z.gpkg --json";
+    EXPECT_EQ(cli(folder, zero).parsed()["given"].size(), 2U);
+    for (const auto& g : cli(folder, zero + " --flat none").parsed()["given"]) EXPECT_EQ(g["height"], 0.0);
+    run = cli(folder, "convert zero.geojson -o zero.erdwerk --json");
+    EXPECT_THAT(run.parsed()["left"][0].get<std::string>(), testing::HasSubstr("height 0 of 1 line"));
+    run = cli(folder, "convert zero.geojson --keep-zero -o zero.erdwerk --json");
+    EXPECT_TRUE(run.parsed()["left"].empty());
 }
 
 }  // namespace

@@ -7,40 +7,70 @@
 
 namespace erdwerk::app {
 
+namespace {
+
+/// The lines of a group, or all.
+std::vector<ObjectId> linesOf(const document::Document& document, ObjectId group) {
+    std::vector<ObjectId> out;
+    for (const ObjectId id : document.all<objects::Line>())
+        if (!group || document.find(id)->group == group) out.push_back(id);
+    return out;
+}
+
+}  // namespace
+
 GiveHeightsTool::GiveHeightsTool(Session& session) : Tool(session, tr("Give heights")) {
+    seen_ = session_.results();
+    const auto& document = session.document();
     for (const Ref& ref : session.selection()) {
-        const auto& document = session.document();
-        if (document.get<objects::Line>(ref.object) != nullptr) lines_.push_back(ref.object);
-        if (document.get<objects::Group>(ref.object) == nullptr) continue;
-        for (const ObjectId id : document.all<objects::Line>())
-            if (document.find(id)->group == ref.object) lines_.push_back(id);
+        std::vector<ObjectId> lines;
+        if (document.get<objects::Line>(ref.object) != nullptr) lines.push_back(ref.object);
+        if (document.get<objects::Group>(ref.object) != nullptr) lines = linesOf(document, ref.object);
+        for (const ObjectId id : lines) {
+            auto& side = isFlat(id) ? sides_.taking : sides_.giving;
+            if (std::find(side.begin(), side.end(), id) == side.end()) side.push_back(id);
+        }
     }
-    std::sort(lines_.begin(), lines_.end());
-    lines_.erase(std::unique(lines_.begin(), lines_.end()), lines_.end());
-    chosen_ = lines_.size() > 1;
     connect(&session_, &Session::resultsChanged, this, &GiveHeightsTool::find);
     find();
 }
 
+bool GiveHeightsTool::isFlat(ObjectId line) const {
+    const auto it = seen_->lines.find(line);
+    return it != seen_->lines.end() && operations::isFlat(*it->second, options_);
+}
+
 void GiveHeightsTool::find() {
     seen_ = session_.results();
-    if (!chosen_) lines_ = operations::flatLines(*seen_, options_.tolerance);
-    std::erase_if(lines_, [this](ObjectId id) { return seen_->document.find(id) == nullptr; });
-    auto found = operations::heightsFor(*seen_, lines_, options_, prefix_);
-    problem_ = found ? std::string() : found.error().text;
-    found_ = found ? std::move(*found) : linework::HeightsGiven{};
+    for (auto* side : {&sides_.taking, &sides_.giving})
+        std::erase_if(*side, [this](ObjectId id) { return seen_->document.find(id) == nullptr; });
+    found_ = {};
+    steep_.clear();
+    problem_.clear();
+    if (!sides_.taking.empty()) {
+        auto found = operations::heightsFor(*seen_, {sides_.taking, sides_.giving, options_, prefix_});
+        if (found)
+            found_ = std::move(*found);
+        else
+            problem_ = found.error().text;
+        steep_ = operations::tooSteep(*seen_, sides_.taking, found_);
+    }
     Q_EMIT changed();
     Q_EMIT tableChanged();
 }
 
 QString GiveHeightsTool::prompt() const {
+    if (sides_.taking.empty())
+        return tr("Pick the lines that are to get heights, or type 'for all', or 'for' and a group");
     if (!problem_.empty()) return QString::fromStdString(problem_);
-    if (found_.given.empty()) return tr("Nothing gives these lines a height; try a larger tolerance");
-    return tr("Rings get a height; Enter gives them");
+    if (found_.given.empty())
+        return tr("Pick the lines that give heights, or type 'from all', or 'from' and a group");
+    return tr("Rings get a height; Enter gives them; lines that are picked give theirs too");
 }
 
 QString GiveHeightsTool::entryHint() const {
-    return tr("tolerance 0.2   ·   prefix k   ·   otherwise 318");
+    return tr(
+        "for all   ·   from Kerbs   ·   tolerance 0.2   ·   prefix k   ·   otherwise 318   ·   flat none");
 }
 
 std::vector<Chip> GiveHeightsTool::chips() const {
@@ -55,10 +85,14 @@ std::vector<Chip> GiveHeightsTool::chips() const {
         text += g.sort == linework::GiverSort::Text ? 1 : 0;
         differs += g.differs.empty() ? 0 : 1;
     }
-    std::vector<Chip> out{{tr("Lines"), QString::number(lines_.size())},
+    std::vector<Chip> out{{tr("For lines"), QString::number(sides_.taking.size())},
+                          {tr("From lines"), QString::number(sides_.giving.size())},
                           {tr("Lines, points, texts give"), tr("%1, %2, %3").arg(line).arg(point).arg(text)},
                           {tr("Without"), QString::number(found_.missed.size())},
                           {tr("Within"), QString::fromStdString(formatLength(options_.tolerance, display))}};
+    out.push_back({tr("Flat is"), options_.flat ? QString::fromStdString(formatHeight(options_.flat, display))
+                                                : tr("no height")});
+    if (!steep_.empty()) out.push_back({tr("Too steep"), QString::number(steep_.size())});
     if (differs > 0) out.push_back({tr("Differ"), QString::number(differs)});
     if (!found_.unused.empty())
         out.push_back({tr("Texts without use"), QString::number(found_.unused.size())});
@@ -73,14 +107,81 @@ void GiveHeightsTool::hoverAt(const Snap& snap) {
     Q_EMIT changed();
 }
 
-void GiveHeightsTool::clickAt(const Snap&) {
-    Q_EMIT failed(tr("Nothing is to be clicked here; Enter gives the heights, Esc leaves the lines flat"));
+bool GiveHeightsTool::accepts(const Snap& snap) const {
+    return session_.document().get<objects::Line>(snap.ref.object) != nullptr;
+}
+
+void GiveHeightsTool::put(std::vector<ObjectId> lines, bool taking) {
+    before_.push_back(sides_);
+    std::sort(lines.begin(), lines.end());
+    (taking ? sides_.taking : sides_.giving) = std::move(lines);
+    find();
+}
+
+void GiveHeightsTool::toggle(ObjectId line) {
+    const bool taking = isFlat(line);
+    auto next = taking ? sides_.taking : sides_.giving;
+    const auto at = std::find(next.begin(), next.end(), line);
+    if (at == next.end())
+        next.push_back(line);
+    else
+        next.erase(at);
+    put(std::move(next), taking);
+}
+
+void GiveHeightsTool::clickAt(const Snap& snap) {
+    if (!accepts(snap)) {
+        Q_EMIT failed(tr("Pick lines: those without heights get them, the others give theirs"));
+        return;
+    }
+    toggle(snap.ref.object);
+}
+
+bool GiveHeightsTool::stepBack() {
+    if (before_.empty()) return false;
+    sides_ = std::move(before_.back());
+    before_.pop_back();
+    find();
+    return true;
+}
+
+/// "all", "none", or the name of a group or of a line.
+bool GiveHeightsTool::enterSide(bool taking, const QString& name) {
+    const auto& document = session_.document();
+    std::vector<ObjectId> lines;
+    if (name == tr("all")) {
+        lines = taking ? operations::flatLines(*seen_, options_) : linesOf(document, {});
+        if (!taking) std::erase_if(lines, [this](ObjectId id) { return isFlat(id); });
+    } else if (name != tr("none")) {
+        const ObjectId group = document.byName<objects::Group>(name.toStdString());
+        const ObjectId line = document.byName<objects::Line>(name.toStdString());
+        if (!group && !line) {
+            Q_EMIT failed(tr("There is no group or line '%1'").arg(name));
+            return false;
+        }
+        lines = group ? linesOf(document, group) : std::vector<ObjectId>{line};
+        std::erase_if(lines, [&](ObjectId id) { return isFlat(id) != taking; });
+        if (lines.empty()) {
+            Q_EMIT failed(taking ? tr("'%1' has no line without heights").arg(name)
+                                 : tr("'%1' has no line with heights").arg(name));
+            return false;
+        }
+    }
+    put(std::move(lines), taking);
+    return true;
 }
 
 bool GiveHeightsTool::enter(const QString& text) {
     const QString word = text.trimmed().section(QLatin1Char(' '), 0, 0).toLower();
     const QString rest = text.trimmed().section(QLatin1Char(' '), 1).trimmed();
     const auto figure = typedFigure(rest);
+    if (word == tr("for") && !rest.isEmpty()) return enterSide(true, rest);
+    if (word == tr("from") && !rest.isEmpty()) return enterSide(false, rest);
+    if (word == tr("flat") && (figure || rest == tr("none"))) {
+        options_.flat = figure;
+        find();
+        return true;
+    }
     if (word == tr("tolerance") && figure && *figure > 0) {
         options_.tolerance = *figure;
     } else if (word == tr("otherwise") && (figure || rest == tr("nothing"))) {
@@ -89,7 +190,8 @@ bool GiveHeightsTool::enter(const QString& text) {
         prefix_ = rest.toStdString();
     } else {
         Q_EMIT failed(
-            tr("Type tolerance and a figure above 0, prefix and a text, or otherwise and a height"));
+            tr("Type for or from with all or a group, tolerance and a figure above 0, prefix and a text, "
+               "otherwise and a height, or flat and a height or none"));
         return false;
     }
     find();
@@ -98,11 +200,12 @@ bool GiveHeightsTool::enter(const QString& text) {
 
 void GiveHeightsTool::complete() {
     if (found_.given.empty()) {
-        Q_EMIT failed(tr("Nothing gives these lines a height"));
+        Q_EMIT failed(sides_.taking.empty() ? tr("Pick the lines that are to get heights first")
+                                            : tr("Nothing gives these lines a height"));
         return;
     }
     const std::size_t missed = found_.missed.size();
-    if (!session_.edit(tr("Give heights"), operations::giveHeights(seen_, lines_, found_))) return;
+    if (!session_.edit(tr("Give heights"), operations::giveHeights(seen_, sides_.taking, found_))) return;
     Q_EMIT session_.message(missed == 0 ? tr("All lines have their heights")
                                         : tr("%n places are left without height; the findings list them",
                                              nullptr, static_cast<int>(missed)),
@@ -113,13 +216,24 @@ void GiveHeightsTool::complete() {
 std::optional<ToolTable> GiveHeightsTool::table() const {
     const auto& display = session_.document().settings().display;
     const auto name = [this](std::size_t line) {
-        return line < lines_.size() ? QString::fromStdString(seen_->document.nameOf(lines_[line]))
-                                    : QString();
+        return line < sides_.taking.size()
+                   ? QString::fromStdString(seen_->document.nameOf(sides_.taking[line]))
+                   : QString();
     };
     ToolTable out;
     out.title = tr("Heights to give: %1, %2 without").arg(found_.given.size()).arg(found_.missed.size());
     out.columns = {tr("Line"), tr("Station"), tr("Gets"), tr("From"), tr("Others say")};
     // What needs a decision comes first.
+    for (const auto& s : steep_) {
+        const auto& path = seen_->lines.at(sides_.taking[s.line])->path;
+        out.rows.push_back({{name(s.line),
+                             QString::fromStdString(formatStation(s.from, display)),
+                             tr("too steep"),
+                             QString::fromStdString(formatGrade(s.grade, display)),
+                             {}},
+                            geometry::positionAt(path, s.from).place,
+                            true});
+    }
     for (const auto& m : found_.missed)
         out.rows.push_back(
             {{name(m.line), {}, tr("nothing"), QString::fromStdString(m.why), {}}, m.at, true});
@@ -164,6 +278,16 @@ void GiveHeightsTool::paintGhost(QPainter& painter, const ViewTransform& view) c
             best = std::hypot(d.x(), d.y());
             near = &g;
         }
+    }
+    painter.setPen(QPen(theme::ochre, 4));
+    for (const auto& s : steep_) {
+        const auto& path = seen_->lines.at(sides_.taking[s.line])->path;
+        QPolygonF stretch;
+        constexpr int pieces = 24;
+        for (int k = 0; k <= pieces; ++k)
+            stretch << view.toPicture(
+                geometry::positionAt(path, s.from + (s.to - s.from) * k / pieces).place);
+        painter.drawPolyline(stretch);
     }
     painter.setPen(QPen(theme::madder, 2));
     for (const auto& m : found_.missed) {

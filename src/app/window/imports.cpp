@@ -1,5 +1,6 @@
 #include "app/window/imports.h"
 
+#include <QAbstractButton>
 #include <QFileInfo>
 #include <QMessageBox>
 #include "app/base/open_project.h"
@@ -12,6 +13,7 @@
 #include "core/document/transaction.h"
 #include "core/format/import.h"
 #include "core/format/output.h"
+#include "core/operations/shape.h"
 
 namespace erdwerk::app {
 
@@ -76,32 +78,72 @@ void Imports::notImported(const QString& why) {
     box->open();
 }
 
-void Imports::readIn(const QString& path, document::LongEdit read, Then then) {
+void Imports::readIn(const QString& path, document::LongEdit read, Then then,
+                     const std::function<void()>& after) {
     const bool first = session_.document().objects().empty();
     session_.longEdit(tr("Import from %1").arg(QFileInfo(path).fileName()), std::move(read),
-                      [this, first, then](const Outcome& outcome) {
+                      [this, first, then, after](const Outcome& outcome) {
                           if (!outcome.problem.isEmpty()) notImported(outcome.problem);
                           if (then == Then::Select) work_.showMade(outcome.made);
                           if (outcome && first) work_.fitWhenShown();
+                          if (outcome && after) after();
                       });
 }
 
+namespace {
+
+/// What came in and what was left out, in one sentence.
+std::string saidOf(const format::Imported& imported) {
+    const auto many = [](std::size_t n, const char* one, const char* more) {
+        return std::to_string(n) + (n == 1 ? one : more);
+    };
+    std::string said = many(imported.lines, " line and ", " lines and ") +
+                       many(imported.points, " point read", " points read");
+    if (imported.textsAtNothing > 0)
+        said += "; " + many(imported.textsAtNothing, " text at 0", " texts at 0") + " without height";
+    if (imported.chordedArcs > 0)
+        said += "; " + many(imported.chordedArcs, " arc is", " arcs are") +
+                " drawn as chords (Findings makes them arcs)";
+    if (!imported.left.empty()) said += "; left out: " + imported.left.front();
+    if (imported.left.size() > 1) said += " and " + std::to_string(imported.left.size() - 1) + " more";
+    return said;
+}
+
+}  // namespace
+
 void Imports::lines(const QString& path) {
+    const auto flat = std::make_shared<std::vector<ObjectId>>();
     readIn(
         path,
-        [path = path.toStdString()](const document::Document& d,
-                                    const Context& context) -> Result<document::Edited> {
+        [path = path.toStdString(), flat](const document::Document& d,
+                                          const Context& context) -> Result<document::Edited> {
             auto imported = format::importFile(d, path, {}, context);
             if (!imported) return tl::unexpected(imported.error());
-            std::string said = std::to_string(imported->lines) + " lines and " +
-                               std::to_string(imported->points) + " points read";
-            if (!imported->left.empty()) said += "; left out: " + imported->left.front();
-            if (imported->left.size() > 1)
-                said += " and " + std::to_string(imported->left.size() - 1) + " more";
+            *flat = imported->flat;
+            std::string said = saidOf(*imported);
             return document::Edited(std::move(imported->document), {}, std::move(said));
         },
         // A tool that comes next is meant for all lines, not for those of the file alone.
-        Then::Leave);
+        Then::Leave, [this, flat] { askAboutFlat(*flat); });
+}
+
+/// Lines at 0 throughout came in without heights; whoever meant the 0 has it back, in one step.
+void Imports::askAboutFlat(const std::vector<ObjectId>& lines) {
+    if (lines.empty()) return;
+    auto* box = new QMessageBox(
+        QMessageBox::Question, tr("Lines at height 0"),
+        tr("%n line(s) of the file are at height 0 from end to end. They came in without heights.", nullptr,
+           static_cast<int>(lines.size())),
+        QMessageBox::NoButton, work_.window);
+    box->setObjectName(QStringLiteral("flatLines"));
+    box->addButton(tr("Without heights"), QMessageBox::AcceptRole);
+    auto* keep = box->addButton(tr("They are at 0"), QMessageBox::RejectRole);
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    connect(keep, &QAbstractButton::clicked, this, [this, lines] {
+        session_.edit(tr("Height 0 for %n line(s)", nullptr, static_cast<int>(lines.size())),
+                      operations::levelAt(lines, 0));
+    });
+    box->open();
 }
 
 void Imports::dense(const QString& path, bool cloud) {

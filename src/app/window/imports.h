@@ -4,6 +4,8 @@
 #include <QObject>
 #include <QString>
 
+#include <functional>
+
 #include "app/base/session.h"
 
 namespace erdwerk::app {
@@ -28,7 +30,9 @@ private:
     void notImported(const QString& why);
     /// Reads a file into the project, on a worker; what came in may be shown as selected.
     enum class Then { Select, Leave };
-    void readIn(const QString& path, document::LongEdit read, Then then);
+    void readIn(const QString& path, document::LongEdit read, Then then,
+                const std::function<void()>& after = {});
+    void askAboutFlat(const std::vector<ObjectId>& lines);
 
     Workbench& work_;
     Session& session_;

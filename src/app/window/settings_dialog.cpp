@@ -63,17 +63,29 @@ public:
         box->setToolTip(QObject::tr("0: as much as goes with the size of the pad"));
         keep(box, name, field);
     }
+    /// In per cent of rise over run.
+    void limitOfGrade(const QString& name, double document::CheckLimits::*field) {
+        auto* box = new QDoubleSpinBox;
+        box->setDecimals(1);
+        box->setRange(0, 10'000);
+        box->setSuffix(QStringLiteral(" %"));
+        box->setSpecialValueText(QObject::tr("none"));
+        box->setToolTip(QObject::tr("Give heights marks steeper stretches; 0: none is too steep"));
+        keep(box, name, field, 100);
+    }
     void row(QWidget* widget) { form_->addRow(widget); }
 
 private:
-    void keep(QDoubleSpinBox* box, const QString& name, double document::CheckLimits::*field) {
-        box->setValue(session_.document().settings().checks.*field);
+    void keep(QDoubleSpinBox* box, const QString& name, double document::CheckLimits::*field,
+              double shownPer = 1) {
+        box->setValue(session_.document().settings().checks.*field * shownPer);
         box->setAccessibleName(name);
         box->setObjectName(name);
         QObject::connect(
-            box, &QDoubleSpinBox::valueChanged, &dialog_, [&session = session_, field](double v) {
+            box, &QDoubleSpinBox::valueChanged, &dialog_, [&session = session_, field, shownPer](double v) {
                 session.edit(QObject::tr("Change when a check speaks"),
-                             operations::changeSettings([&](document::Settings& s) { s.checks.*field = v; }));
+                             operations::changeSettings(
+                                 [&](document::Settings& s) { s.checks.*field = v / shownPer; }));
             });
         form_->addRow(name, box);
     }
@@ -108,6 +120,7 @@ SettingsDialog::SettingsDialog(Session& session, QWidget* parent) : QDialog(pare
     form.decimals(tr("Decimals of grades"), &DisplaySettings::gradeDecimals);
     form.limit(tr("Points are near-duplicates within"), &document::CheckLimits::near);
     form.limit(tr("Lines nearly touch within"), &document::CheckLimits::touch);
+    form.limitOfGrade(tr("Lines are steep from"), &document::CheckLimits::steepest);
     const QString unit = QString::fromUtf8(unitSymbol(now.unit).data());
     form.limitBySize(tr("Pads are large from"), &document::CheckLimits::earth, unit + QStringLiteral("³"));
     form.limitBySize(tr("or when slopes run out"), &document::CheckLimits::reach, unit);

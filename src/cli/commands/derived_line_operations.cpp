@@ -223,6 +223,12 @@ Result<Outcome> giveHeights(const Arguments& a) {
         options.otherwise = parseNumber(a.text("otherwise"));
         if (!options.otherwise) return badInput("--otherwise: '" + a.text("otherwise") + "' is no height");
     }
+    if (a.text("flat") == "none") {
+        options.flat.reset();
+    } else {
+        options.flat = parseNumber(a.text("flat"));
+        if (!options.flat) return badInput("--flat: '" + a.text("flat") + "' is no height, nor none");
+    }
     const auto done = linework::giveHeights(flat, *givers, options, a.context);
     if (!done) return tl::unexpected(done.error());
     Outcome out;
@@ -308,6 +314,8 @@ Operation giveHeightsOperation() {
                 options.text("--prefix", "what texts with heights begin with");
                 options.number("--tolerance", "between a giver and a line (0.05)").positive();
                 options.text("--otherwise", "the height of what nothing gives one");
+                options.text("--flat", "a line at this height throughout has none yet, or none (0)")
+                    .defaultsTo("0");
                 outputOption(options, linesToWrite);
             },
             giveHeights};

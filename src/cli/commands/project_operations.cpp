@@ -30,7 +30,9 @@ struct Loaded {
 Result<Loaded> load(const Arguments& a) {
     Loaded out;
     for (const auto& file : a.inputs()) {
-        auto imported = format::importFile(out.document, file, csvOptionsOf(a));
+        auto options = csvOptionsOf(a);
+        options.keepZero = a.flag("keep-zero");
+        auto imported = format::importFile(out.document, file, options);
         if (!imported) {
             Error error = imported.error();
             if (error.file.empty()) error.file = file;
@@ -41,6 +43,13 @@ Result<Loaded> load(const Arguments& a) {
         for (const auto& row : imported->skipped)
             say(file + ":" + std::to_string(row.line) + ": skipped: " + row.reason);
         for (const auto& left : imported->left) out.left.push_back(file + ": " + left);
+        const auto atZero = [&](std::size_t count, const char* what) {
+            if (count > 0)
+                out.left.push_back(file + ": height 0 of " + std::to_string(count) + what +
+                                   " (--keep-zero keeps it)");
+        };
+        atZero(imported->flat.size(), " lines that have no other");
+        atZero(imported->textsAtNothing, " texts or points");
     }
     return out;
 }
@@ -149,6 +158,7 @@ std::vector<Operation> projectOperations() {
     const auto inputs = [](Options& options) {
         options.inputs("files", "points, vector files, LandXML, surfaces or a project").needed();
         csvOptions(options);
+        options.flag("--keep-zero", "heights of 0 from end to end of a line, and of texts, are meant");
     };
     out.push_back({"check", "Findings in points, lines and projects.",
                    "erdwerk-cli check data/demo/survey.csv data/demo/lines.gpkg", inputs, check});

@@ -16,6 +16,7 @@
     CHECK_OF_POINTS(nearDuplicates)            \
     CHECK_OF_POINTS(sameNumber)                \
     CHECK(nearlyTouching)                      \
+    CHECK(drawnAsChords)                       \
     CHECK(withoutHeight)                       \
     CHECK(heightRules)                         \
     CHECK(earthworks)                          \

@@ -17,6 +17,7 @@
     KIND(pointsOutside, "points-outside",                                                                  \
          "points lie outside the edge of the surface that is made from them")                              \
     KIND(nearlyTouching, "nearly-touching", "a breakline ends just short of another")                      \
+    KIND(chords, "chords", "an arc of a line is drawn as short chords")                                    \
     KIND(boundaryOpen, "boundary-open", "a boundary is not closed")                                        \
     KIND(boundaryCrossesItself, "boundary-crosses-itself", "a boundary crosses itself")                    \
     KIND(fileMissing, "file-missing", "the file of a cloud, a raster or a backdrop is not there")          \

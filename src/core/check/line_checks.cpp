@@ -2,9 +2,12 @@
 #include "core/check/finding_kinds.h"
 #include "core/derive/parcel_result.h"
 #include "core/derive/surface_result.h"
+#include "core/linework/chorded_arcs.h"
 #include "core/objects/alignment.h"
+#include "core/objects/line.h"
 #include "core/objects/parcel.h"
 #include "core/objects/profile.h"
+#include "core/operations/plan_shape.h"
 #include "core/operations/routes.h"
 #include "core/route/tangency.h"
 
@@ -69,6 +72,36 @@ void nonTangent(const Derived& derived, std::vector<Finding>& out) {
             if (object != nullptr && !object->line)
                 addCurveFix(out.back(), document, id, *alignment, b.segment);
         }
+    }
+}
+
+void drawnAsChords(const Derived& derived, std::vector<Finding>& out) {
+    const auto& document = derived.document;
+    const DisplaySettings& display = document.settings().display;
+    for (const ObjectId id : document.all<objects::Line>()) {
+        const auto* line = document.get<objects::Line>(id);
+        if (line->follows) continue;
+        const auto arcs = linework::chordedArcs(line->line, operations::roundingOf(document));
+        if (arcs.empty()) continue;
+        double off = 0;
+        std::size_t sides = 0;
+        Finding f{kinds::chords, Severity::Note,        {}, arcs.front().middle, {},
+                  {id},          {document.nameOf(id)}, {}};
+        for (const auto& arc : arcs) {
+            off = std::max(off, arc.off);
+            sides += arc.sides;
+            f.parts.push_back({"radius " + formatLength(arc.radius, display) + ", " +
+                                   std::to_string(arc.sides) + " chords, within " + formatFixed(arc.off, 3),
+                               arc.middle});
+            if (f.parts.size() == mostInstances) break;
+        }
+        const std::string many = arcs.size() == 1 ? "an arc" : std::to_string(arcs.size()) + " arcs";
+        f.text = "'" + document.nameOf(id) + "' has " + many + " drawn as " + std::to_string(sides) +
+                 " chords, at most " + formatFixed(off, 3) + " off";
+        f.fixes.push_back({"Make arcs of the chords of '" + document.nameOf(id) + "'",
+                           operations::chordsToArcs(id), "Make " + many, "make arcs of their chords"});
+        if (f.parts.size() == 1) f.parts.clear();
+        out.push_back(std::move(f));
     }
 }
 

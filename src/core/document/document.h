@@ -31,9 +31,10 @@ struct CheckLimits {
     double near = 0.02;   ///< two points closer than this are near-duplicates
     double touch = 0.10;  ///< a line that ends this close to another nearly touches it
     // A pad or pond that goes beyond one of these is large; 0: by the size of its edge.
-    double earth = 0;  ///< cut or fill in place, in cubic units
-    double reach = 0;  ///< of its slopes in plan, from the edge
-    double depth = 0;  ///< of its slopes, up or down from the edge
+    double earth = 0;       ///< cut or fill in place, in cubic units
+    double reach = 0;       ///< of its slopes in plan, from the edge
+    double depth = 0;       ///< of its slopes, up or down from the edge
+    double steepest = 0.5;  ///< rise over run, of a line that gets heights from others; 0: none is too steep
     friend bool operator==(const CheckLimits&, const CheckLimits&) = default;
 };
 

@@ -18,16 +18,21 @@ struct Imported {
     std::size_t lines = 0;
     std::vector<SkippedRow> skipped;
     std::vector<std::string> left;
+    std::vector<ObjectId> flat;      ///< lines that were at 0 throughout, and came in without heights
+    std::size_t textsAtNothing = 0;  ///< texts that were at 0, and came in without heights
+    std::size_t chordedArcs = 0;     ///< arcs that are drawn as chords
 };
 
 /// Adds the points to a set named after the file.
 Imported addPoints(const document::Document& document, const std::string& path, CsvPoints points);
 /// Adds lines (one object each, in a group named after the layer when there is more than one layer) and
-/// points. A layer of nothing but triangles with heights becomes a surface. Height rules speak of the lines
-/// of the file, then of what is in the document; what they name and is not there is among `left`, and its
-/// height is left out. BadInput names file, feature and entry of a rule that cannot be read.
+/// points. Lines at height 0 throughout come in without heights, and so do points with a text at 0, or all of
+/// them when all are at 0, unless `keepZero`. A layer of nothing but triangles with heights becomes a
+/// surface. Height rules speak of the lines of the file, then of what is in the document; what they name and
+/// is not there is among `left`, and its height is left out. BadInput names file, feature and entry of a rule
+/// that cannot be read.
 Result<Imported> addVectorContent(const document::Document& document, const std::string& path,
-                                  const VectorContent& content);
+                                  const VectorContent& content, bool keepZero = false);
 /// Adds points, surfaces, alignments with profiles and parcels. Lengths are converted to the document's unit.
 Result<Imported> addLandXml(const document::Document& document, const std::string& path,
                             const LandXml& content);
@@ -50,6 +55,7 @@ struct ImportOptions {
     std::string columns;       ///< letters for CSV without names; empty: by the header
     bool skipBadRows = false;  ///< else the first bad row is the Error
     bool withJournal = false;  ///< projects with what is unsaved beside them
+    bool keepZero = false;     ///< vector files: heights of 0 throughout are meant
 };
 
 /// Any file whose format is known by its ending (see formats.h), else whatever GDAL reads as vectors.

@@ -1,5 +1,6 @@
 // What vector files hold, into a document: lines with their rules, points, and layers of triangles.
 
+#include <algorithm>
 #include <array>
 #include <limits>
 #include <map>
@@ -7,9 +8,12 @@
 
 #include "core/format/import.h"
 #include "core/format/ply.h"
+#include "core/linework/chorded_arcs.h"
+#include "core/linework/give_heights.h"
 #include "core/objects/group.h"
 #include "core/objects/line.h"
 #include "core/operations/lines.h"
+#include "core/operations/plan_shape.h"
 #include "core/operations/with.h"
 
 namespace erdwerk::format {
@@ -125,12 +129,35 @@ Result<void> addRules(Imported& out, const std::vector<VectorLine>& lines, const
 
 }  // namespace
 
+namespace {
+
+/// What is drawn in plan has the height 0 in many files: that is none. Says which lines those were.
+std::vector<bool> takeZeroAway(VectorContent& content, Imported& out) {
+    std::vector<bool> taken;
+    for (auto& line : content.lines) {
+        taken.push_back(line.rules.empty() && linework::isLevelAt(line.line, 0));
+        if (taken.back()) line.line = linework::withoutHeights(line.line);
+    }
+    const auto atZero = [](const survey::SurveyPoint& p) { return p.height && *p.height == 0; };
+    const bool all = std::all_of(content.points.begin(), content.points.end(), atZero);
+    for (auto& p : content.points) {
+        if (!atZero(p) || (!all && p.note.empty())) continue;
+        p.height.reset();
+        ++out.textsAtNothing;
+    }
+    return taken;
+}
+
+}  // namespace
+
 Result<Imported> addVectorContent(const Document& document, const std::string& path,
-                                  const VectorContent& given) {
+                                  const VectorContent& given, bool keepZero) {
     Imported out;
     VectorContent content = given;
     out.document = addTriangleLayers(document, path, content.lines);
     out.left = content.left;
+    std::vector<bool> taken;
+    if (!keepZero) taken = takeZeroAway(content, out);
     std::set<std::string> layers;
     for (const auto& line : content.lines) layers.insert(line.layer);
     std::vector<document::NewObject> made;
@@ -147,6 +174,11 @@ Result<Imported> addVectorContent(const Document& document, const std::string& p
     auto ids = out.document.all<objects::Line>();
     ids.erase(ids.begin(), ids.begin() + static_cast<std::ptrdiff_t>(linesBefore.size()));
     if (auto done = addRules(out, content.lines, ids); !done) return tl::unexpected(done.error());
+    const double rounding = operations::roundingOf(document);
+    for (std::size_t i = 0; i < ids.size(); ++i) {
+        if (!taken.empty() && taken[i]) out.flat.push_back(ids[i]);
+        out.chordedArcs += linework::chordedArcs(content.lines[i].line, rounding).size();
+    }
     out.lines = content.lines.size();
     out.points = content.points.size();
     if (!content.points.empty())

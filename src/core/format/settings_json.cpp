@@ -30,6 +30,7 @@ json toJson(const Settings& s) {
             {"mostEarth", s.checks.earth},
             {"farthestSlopes", s.checks.reach},
             {"highestSlopes", s.checks.depth},
+            {"steepestGiven", s.checks.steepest},
             {"unit", unitSymbol(d.unit)},
             {"direction", d.direction == DirectionStyle::Bearing ? "bearing" : "azimuth"},
             {"angleUnit", d.angleUnit == AngleUnit::Gon
@@ -63,6 +64,7 @@ Result<Settings> settingsFromJson(const json& j) {
         s.checks.earth = j.value("mostEarth", s.checks.earth);
         s.checks.reach = j.value("farthestSlopes", s.checks.reach);
         s.checks.depth = j.value("highestSlopes", s.checks.depth);
+        s.checks.steepest = j.value("steepestGiven", s.checks.steepest);
         for (const json& a : j.value("accepted", json::array())) {
             Accepted accepted{a.at("kind"), place(a.at("at")), {}, a.at("reason")};
             for (const json& id : a.at("objects")) accepted.objects.push_back({id.get<std::uint64_t>()});

@@ -323,10 +323,33 @@ private:
 
 }  // namespace
 
+bool isLevelAt(const Line3D& line, double height) {
+    constexpr double same = 1e-9;
+    return !line.vertices.empty() &&
+           std::all_of(line.vertices.begin(), line.vertices.end(), [&](const LineVertex& v) {
+               const auto* fixed = std::get_if<FixedHeight>(&v.rule);
+               return fixed != nullptr && std::abs(fixed->height - height) <= same;
+           });
+}
+
+Line3D withoutHeights(const Line3D& line) {
+    Line3D out = line;
+    std::erase_if(out.vertices, [](const LineVertex& v) { return !v.isCorner; });
+    for (LineVertex& v : out.vertices) {
+        v.rule = NoHeight{};
+        v.curve.reset();
+    }
+    return out;
+}
+
 Result<HeightsGiven> giveHeights(const std::vector<FlatLine>& lines, const HeightGivers& givers,
                                  const GiveOptions& options, const Context& context) {
     if (!(options.tolerance > 0)) return badInput("a tolerance is above 0");
-    return Giving(lines, givers, options).run(context);
+    std::vector<FlatLine> taking = lines;
+    if (options.flat)
+        for (FlatLine& line : taking)
+            if (isLevelAt(line.line, *options.flat)) line.line = withoutHeights(line.line);
+    return Giving(taking, givers, options).run(context);
 }
 
 }  // namespace erdwerk::linework

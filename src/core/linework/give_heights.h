@@ -41,7 +41,15 @@ struct HeightGivers {
 struct GiveOptions {
     double tolerance = 0.05;          ///< in plan, between a giver and what it gives to; > 0
     std::optional<double> otherwise;  ///< for what no giver reaches
+    /// A line whose heights are all this one counts as one without; nothing: no such line does.
+    std::optional<double> flat = 0.0;
 };
+
+/// Whether all its heights are fixed, and one and the same figure (to 1e-9): the usual height of what was
+/// drawn in plan.
+bool isLevelAt(const Line3D& line, double height);
+/// The line with no height anywhere; grade points go.
+Line3D withoutHeights(const Line3D& line);
 
 /// Who gave a height: the exact height of a line beats that of a point, which beats a text.
 enum class GiverSort { Own, Line, Point, Text, Otherwise };

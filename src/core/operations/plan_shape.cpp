@@ -6,6 +6,7 @@
 #include "core/annotate/dimension.h"
 #include "core/base/notation.h"
 #include "core/document/edit_trace.h"
+#include "core/linework/chorded_arcs.h"
 #include "core/linework/edit.h"
 #include "core/linework/line3d.h"
 #include "core/linework/path_crossings.h"
@@ -326,6 +327,26 @@ Edit setSideSmooth(ObjectId line, std::size_t segment) {
         auto next = linework::withSmoothSide((*own)->line, segment);
         if (!next) return tl::unexpected(next.error());
         return withLine(document, line, std::move(*next));
+    };
+}
+
+double roundingOf(const Document& document) {
+    return convertLength(0.001, LengthUnit::Metre, document.settings().display.unit);
+}
+
+Edit chordsToArcs(ObjectId line) {
+    return [line](const Document& document) -> Result<Edited> {
+        const auto own = ownLine(document, line);
+        if (!own) return tl::unexpected(own.error());
+        const auto arcs = linework::chordedArcs((*own)->line, roundingOf(document));
+        if (arcs.empty()) return badInput("it has no runs of chords");
+        auto next = linework::withArcs((*own)->line, arcs);
+        if (auto problem = validate(next)) return badInput(std::move(*problem));
+        double off = 0;
+        for (const auto& arc : arcs) off = std::max(off, arc.off);
+        return Edited(withLine(document, line, std::move(next)), {},
+                      std::to_string(arcs.size()) + (arcs.size() == 1 ? " arc" : " arcs") + ", at most " +
+                          formatFixed(off, 3) + " off the chords");
     };
 }
 

@@ -46,6 +46,11 @@ Edit setArcRadius(const Results& seen, ObjectId line, std::size_t segment, doubl
 Edit setSide(ObjectId line, std::size_t segment, std::optional<geometry::Vec2> through);
 /// Smooth through the corners at its ends; it follows them, and the smooth sides beside it.
 Edit setSideSmooth(ObjectId line, std::size_t segment);
+/// Arcs instead of runs of chords that came from a file (see linework::chordedArcs). BadInput when it has
+/// none.
+Edit chordsToArcs(ObjectId line);
+/// How far coordinates of a file may be rounded: a millimetre, in the project's unit.
+double roundingOf(const document::Document& document);
 Edit fitArc(const Results& seen, ObjectId line, std::size_t firstCorner, std::size_t lastCorner);
 Edit smoothLine(const Results& seen, ObjectId line);
 document::LongEdit thinLines(const Results& seen, const std::vector<ObjectId>& lines,

@@ -2,19 +2,14 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 #include <set>
 
 #include "core/base/notation.h"
-#include "core/geometry/box_index.h"
 #include "core/linework/edit.h"
 #include "core/linework/rules/height_rule.h"
 #include "core/linework/stretch.h"
 #include "core/linework/to_next.h"
-#include "core/objects/alignment.h"
 #include "core/objects/line.h"
-#include "core/objects/parcel.h"
-#include "core/objects/points.h"
 #include "core/operations/surfaces.h"
 #include "core/operations/with.h"
 
@@ -305,114 +300,6 @@ Edit drapeStretch(const Results& seen, ObjectId surface, ObjectId line, double f
         if (!next) return tl::unexpected(next.error());
         return withLine(document, line, std::move(*next));
     };
-}
-
-// ---- heights for flat lines
-
-namespace {
-
-bool isFlat(const ResolvedLine& line) {
-    return std::none_of(line.vertices.begin(), line.vertices.end(),
-                        [](const auto& v) { return v.height.has_value(); });
-}
-
-/// Points without height that say something.
-std::vector<linework::GivingText> textsIn(const Document& document, const std::string& prefix) {
-    std::vector<linework::GivingText> out;
-    for (const ObjectId id : document.all<objects::Points>()) {
-        const auto& set = document.get<objects::Points>(id)->set;
-        for (std::size_t i = 0; i < set.size(); ++i) {
-            const auto& p = set[i];
-            if (p.height) continue;
-            // A note may be meant as a height whatever it says; a code only when it is one.
-            if (!p.note.empty())
-                out.push_back({p.note, p.plan});
-            else if (linework::heightOfText(p.code, prefix))
-                out.push_back({p.code, p.plan});
-        }
-    }
-    return out;
-}
-
-/// Flat lines that begin or end at a text.
-std::set<ObjectId> leadersIn(const Derived& seen, double tolerance) {
-    std::vector<geometry::Box> boxes;
-    const auto texts = textsIn(seen.document, {});
-    boxes.reserve(texts.size());
-    for (const auto& t : texts) boxes.push_back({t.place.x, t.place.y, t.place.x, t.place.y});
-    const geometry::BoxIndex index(boxes);
-    const auto atText = [&](geometry::Vec2 end) {
-        bool found = false;
-        index.query(geometry::Box{end.x, end.y, end.x, end.y}.grown(tolerance), [&](std::uint32_t i) {
-            found = geometry::distance(end, texts[i].place) <= tolerance;
-            return !found;
-        });
-        return found;
-    };
-    std::set<ObjectId> out;
-    for (const auto& [id, line] : seen.lines)
-        if (!line->closed && !line->path.empty() && isFlat(*line) &&
-            (atText(line->path.front().start) || atText(line->path.back().end)))
-            out.insert(id);
-    return out;
-}
-
-}  // namespace
-
-std::vector<ObjectId> flatLines(const Derived& seen, double tolerance) {
-    const auto leaders = leadersIn(seen, tolerance);
-    std::set<ObjectId> needed;
-    for (const ObjectId id : seen.document.all<objects::Parcel>())
-        needed.insert(seen.document.get<objects::Parcel>(id)->line);
-    for (const ObjectId id : seen.document.all<objects::Alignment>())
-        needed.insert(seen.document.get<objects::Alignment>(id)->line);
-    std::vector<ObjectId> out;
-    for (const auto& [id, line] : seen.lines)
-        if (isFlat(*line) && leaders.count(id) == 0 && needed.count(id) == 0 && seen.followed.count(id) == 0)
-            out.push_back(id);
-    return out;
-}
-
-linework::HeightGivers giversFor(const Derived& seen, const std::vector<ObjectId>& lines, double tolerance,
-                                 const std::string& prefix) {
-    linework::HeightGivers out;
-    const auto& document = seen.document;
-    for (const auto& [id, line] : seen.lines)
-        if (!isFlat(*line) && std::find(lines.begin(), lines.end(), id) == lines.end())
-            out.lines.push_back({document.nameOf(id), *line});
-    for (const ObjectId id : document.all<objects::Points>()) {
-        const auto& set = document.get<objects::Points>(id)->set;
-        for (std::size_t i = 0; i < set.size(); ++i)
-            if (const auto& p = set[i]; p.height) out.points.push_back({p.number, p.plan, *p.height});
-    }
-    out.texts = textsIn(document, prefix);
-    out.prefix = prefix;
-    for (const ObjectId id : leadersIn(seen, tolerance)) out.leaders.push_back(seen.lines.at(id)->path);
-    return out;
-}
-
-Result<linework::HeightsGiven> heightsFor(const Derived& seen, const std::vector<ObjectId>& lines,
-                                          const linework::GiveOptions& options, const std::string& prefix,
-                                          const Context& context) {
-    std::vector<linework::FlatLine> flat;
-    for (const ObjectId id : lines) {
-        const auto* line = seen.definition(id);
-        if (line == nullptr) return badInput("a line is gone");
-        flat.push_back({seen.document.nameOf(id), *line});
-    }
-    if (flat.empty()) return badInput("there is no line without heights");
-    return linework::giveHeights(flat, giversFor(seen, lines, options.tolerance, prefix), options, context);
-}
-
-Edit giveHeights(const Results& seen, const std::vector<ObjectId>& lines,
-                 const linework::HeightsGiven& found) {
-    return document::onlyWhileSame(seen->document, lines, [=](const Document& document) -> Result<Edited> {
-        Document d = document;
-        for (std::size_t i = 0; i < lines.size(); ++i) d = withLine(d, lines[i], found.lines[i]);
-        if (found.given.empty()) return badInput("nothing gives these lines a height");
-        return Edited(
-            d, "Give heights to " + std::to_string(lines.size()) + (lines.size() == 1 ? " line" : " lines"));
-    });
 }
 
 }  // namespace erdwerk::operations

@@ -47,13 +47,30 @@ Edit drapeLine(const Results& seen, ObjectId surface, ObjectId line, const linew
 /// (points without height that have a note, or a code that is a figure), leaders (lines without heights that
 /// begin or end at such a text).
 /// With a prefix only texts that begin with it.
-linework::HeightGivers giversFor(const Derived& seen, const std::vector<ObjectId>& lines, double tolerance,
-                                 const std::string& prefix = {});
-/// Lines that have no height at all and are no leaders.
-std::vector<ObjectId> flatLines(const Derived& seen, double tolerance);
-Result<linework::HeightsGiven> heightsFor(const Derived& seen, const std::vector<ObjectId>& lines,
-                                          const linework::GiveOptions& options,
-                                          const std::string& prefix = {}, const Context& context = {});
+struct HeightsAsked {
+    std::vector<ObjectId> lines;   ///< that get heights
+    std::vector<ObjectId> giving;  ///< lines that give theirs; no other line does
+    linework::GiveOptions options = {};
+    std::string prefix = {};
+};
+linework::HeightGivers giversFor(const Derived& seen, const HeightsAsked& asked);
+/// Lines that have no height at all, or `flat` everywhere, and are no leaders.
+std::vector<ObjectId> flatLines(const Derived& seen, const linework::GiveOptions& options);
+/// Is it one of those?
+bool isFlat(const linework::ResolvedLine& line, const linework::GiveOptions& options);
+Result<linework::HeightsGiven> heightsFor(const Derived& seen, const HeightsAsked& asked,
+                                          const Context& context = {});
+/// A stretch of a line that would be steeper than its own limit, or else than the project's.
+struct SteepStretch {
+    std::size_t line = 0;  ///< position among the lines
+    double from = 0;       ///< distances along it
+    double to = 0;
+    Grade grade;
+};
+std::vector<SteepStretch> tooSteep(const Derived& seen, const std::vector<ObjectId>& lines,
+                                   const linework::HeightsGiven& found);
+/// All corners of these lines get one height.
+Edit levelAt(const std::vector<ObjectId>& lines, double height);
 /// Puts in what heightsFor found, in the order of `lines`.
 Edit giveHeights(const Results& seen, const std::vector<ObjectId>& lines,
                  const linework::HeightsGiven& found);

@@ -27,6 +27,34 @@ TEST(GiveHeights, TextsAreReadWithPrefixAndDecimalComma) {
         EXPECT_FALSE(heightOfText(bad, ""));
 }
 
+TEST(GiveHeights, ALineAtZeroThroughoutIsFlat) {
+    HeightGivers givers;
+    givers.points.push_back({"1", {0, 0}, 50});
+    givers.points.push_back({"2", {20, 0}, 52});
+    const FlatLine zero{"Z", lineThrough(places("0 0, 10 0, 20 0"), {0.0, 0.0, 0.0})};
+    const auto done = valueOf(giveHeights({zero}, givers, {}));
+    const auto z = solvedLine(done.lines[0]);
+    EXPECT_NEAR(z.vertices[0].height.value(), 50, 1e-9);
+    EXPECT_NEAR(z.vertices[1].height.value(), 51, 1e-9);
+    EXPECT_NEAR(z.vertices[2].height.value(), 52, 1e-9);
+    EXPECT_TRUE(done.missed.empty());
+    // Another figure for it, or none: then 0 is a height like any other.
+    GiveOptions options;
+    options.flat = 7;
+    for (const auto& flatAt : {std::optional<double>(7), std::optional<double>()}) {
+        options.flat = flatAt;
+        const auto kept = valueOf(giveHeights({zero}, givers, options));
+        EXPECT_NEAR(solvedLine(kept.lines[0]).vertices[1].height.value(), 0, 1e-12);
+    }
+    options.flat = 7;
+    const auto seven = valueOf(
+        giveHeights({{"S", lineThrough(places("0 0, 10 0, 20 0"), {7.0, 7.0, 7.0})}}, givers, options));
+    EXPECT_NEAR(solvedLine(seven.lines[0]).vertices[1].height.value(), 51, 1e-9);
+    // One corner that is not at 0 makes the others heights too.
+    EXPECT_FALSE(isLevelAt(lineThrough(places("0 0, 10 0"), {0.0, 0.1}), 0));
+    EXPECT_FALSE(isLevelAt(lineThrough(places("0 0, 10 0"), {0.0, {}}), 0));
+}
+
 TEST(GiveHeights, ALineThatCrossesGivesAGradePointAndOneThatTouchesACornerItsHeight) {
     HeightGivers givers;
     givers.lines.push_back({"Kerb", solvedLine(lineThrough(places("30 -10, 30 10"), {50.0, 60.0}))});

@@ -6,10 +6,10 @@
 namespace erdwerk::format {
 
 Result<Imported> readVectors(const document::Document& document, const std::string& path,
-                             const ImportOptions&, const Context& context) {
+                             const ImportOptions& options, const Context& context) {
     const auto content = readVectorFile(path, context);
     if (!content) return tl::unexpected(content.error());
-    return addVectorContent(document, path, *content);
+    return addVectorContent(document, path, *content, options.keepZero);
 }
 
 Format otherVectors() {
