@@ -6,6 +6,7 @@
 #include <QSvgRenderer>
 
 #include "app/base/open_project.h"
+#include "app/sheet/drawing_file.h"
 #include "app/sheet/sheet_batch.h"
 #include "app/sheet/sheet_output.h"
 #include "app/sheet/text_recorder.h"
@@ -20,7 +21,17 @@ namespace {
 using objects::PlanFrame;
 using test::frameOf;
 
-class SheetFiles : public SheetsSite {};
+class SheetFiles : public SheetsSite {
+protected:
+    /// A page as poppler draws it, ten dots to a millimetre.
+    static QImage drawnPage(const QString& pdf, int page, const QString& as) {
+        const QString number = QString::number(page);
+        output(QStringLiteral("pdftoppm"), {QStringLiteral("-r"), QStringLiteral("254"), QStringLiteral("-f"),
+                                            number, QStringLiteral("-l"), number, QStringLiteral("-png"),
+                                            QStringLiteral("-singlefile"), pdf, as});
+        return QImage(as + QStringLiteral(".png"));
+    }
+};
 
 TEST_F(SheetFiles, ADamagedPictureIsNotTaken) {
     std::ofstream(folder / "cut.png") << "\x89PNG\r\n\x1a\n and no more";
@@ -203,6 +214,52 @@ TEST_F(SheetFiles, AnOwnTitleBlockStandsInAndWhatIsNoneIsRefused) {
 }
 
 /// draws, to a pixel of a tenth of a millimetre.
+/// Share of a room in millimetres that is dark.
+double inkIn(const QImage& page, const QRectF& room) {
+    const QRect dots = QRectF(room.topLeft() * 10, room.size() * 10).toRect() & page.rect();
+    double dark = 0;
+    for (int y = dots.top(); y <= dots.bottom(); ++y)
+        for (int x = dots.left(); x <= dots.right(); ++x) dark += qGray(page.pixel(x, y)) < 128 ? 1 : 0;
+    return dark / (static_cast<double>(dots.width()) * dots.height());
+}
+
+TEST_F(SheetFiles, EachFormOfEachPageLeavesItsInk) {
+    const auto block = [](const QRectF& room) {
+        return [room](QPainter& painter, double unit) {
+            painter.fillRect(QRectF(room.topLeft() * unit, room.size() * unit), Qt::black);
+        };
+    };
+    // A drawing without layers, as profiles and descriptions are, and one with three.
+    const QRectF plain(10, 10, 20, 5);
+    const QRectF first(10, 30, 20, 5);
+    const QRectF second(50, 30, 20, 5);
+    const QRectF third(50, 50, 5, 20);
+    const std::vector<Drawing> drawings{
+        {QSizeF(100, 80), QStringLiteral("plain"),
+         [&](QPainter& p, double unit, const DrawingLayer&) { block(plain)(p, unit); }},
+        {QSizeF(120, 80), QStringLiteral("layers"), [&](QPainter& p, double unit, const DrawingLayer& layer) {
+             layer(QStringLiteral("one"));
+             block(first)(p, unit);
+             layer(QStringLiteral("two"));
+             block(second)(p, unit);
+             layer(QStringLiteral("three"));
+             block(third)(p, unit);
+         }}};
+    const QString pdf = path("ink.pdf");
+    ASSERT_TRUE(writeDrawings(pdf, drawings));
+    const QImage one = drawnPage(pdf, 1, path("one"));
+    const QImage two = drawnPage(pdf, 2, path("two"));
+    EXPECT_NEAR(one.width(), 1000, 1);
+    EXPECT_NEAR(two.width(), 1200, 1);
+    EXPECT_GT(inkIn(one, plain), 0.98);
+    for (const QRectF& room : {first, second, third}) {
+        EXPECT_GT(inkIn(two, room), 0.98);
+        EXPECT_EQ(inkIn(one, room), 0);
+    }
+    EXPECT_EQ(inkIn(two, plain), 0);
+    EXPECT_EQ(inkIn(two, {60, 60, 50, 15}), 0);
+}
+
 TEST_F(SheetFiles, ThePdfIsTrueToScaleAsPopplerDrawsIt) {
     document::Document d;
     ObjectId line;

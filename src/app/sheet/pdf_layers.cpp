@@ -2,6 +2,7 @@
 
 #include <map>
 #include <qpdf/Buffer.hh>
+#include <qpdf/Pl_Buffer.hh>
 #include <qpdf/QPDF.hh>
 #include <qpdf/QPDFPageDocumentHelper.hh>
 #include <qpdf/QPDFPageObjectHelper.hh>
@@ -71,6 +72,18 @@ void cut(QPDFObjectHandle page, const LayeredPage& to) {
             QPDFObjectHandle::newReal(left + to.width * points, 4), QPDFObjectHandle::newReal(top, 4)}));
 }
 
+/// The page as a form with a content of its own: the one that the library makes reads the page's only when it
+/// is written, and by then the first page draws the forms.
+QPDFObjectHandle formOf(QPDFPageObjectHelper& page) {
+    auto form = page.getFormXObjectForPage();
+    Pl_Buffer content("content");
+    page.getObjectHandle().pipePageContents(&content);
+    const auto data = content.getBufferSharedPointer();
+    form.replaceStreamData(std::string(reinterpret_cast<const char*>(data->getBuffer()), data->getSize()),
+                           QPDFObjectHandle::newNull(), QPDFObjectHandle::newNull());
+    return form;
+}
+
 void lay(QPDF& pdf, Layers& layers, const std::vector<std::string>& names,
          std::vector<QPDFPageObjectHelper> parts) {
     auto forms = QPDFObjectHandle::newDictionary();
@@ -82,7 +95,7 @@ void lay(QPDF& pdf, Layers& layers, const std::vector<std::string>& names,
         parts[i].filterContents(&draws);
         if (!draws.any) continue;
         const std::string form = "/F" + std::to_string(i);
-        forms.replaceKey(form, parts[i].getFormXObjectForPage());
+        forms.replaceKey(form, formOf(parts[i]));
         if (names[i].empty()) {
             content += form + " Do\n";
             continue;

@@ -65,7 +65,7 @@ QString GiveHeightsTool::prompt() const {
     if (!problem_.empty()) return QString::fromStdString(problem_);
     if (found_.given.empty())
         return tr("Pick the lines that give heights, or type 'from all', or 'from' and a group");
-    return tr("Rings get a height; Enter gives them; lines that are picked give theirs too");
+    return tr("Rings get a height; Enter gives them");
 }
 
 QString GiveHeightsTool::entryHint() const {
