@@ -3,6 +3,8 @@
 
 #include <QFileDialog>
 #include <QPlainTextEdit>
+#include <QProcess>
+#include <QRegularExpression>
 #include <QSpinBox>
 
 #include "app/base/open_project.h"
@@ -249,12 +251,46 @@ TEST_F(Commands, ParcelsAreDescribedAndReadBack) {
     EXPECT_THAT(written("q4.txt"), testing::HasSubstr("to the point of beginning"));
     runWithFile("closure", inFolder("q4-closure.txt"));
     EXPECT_THAT(written("q4-closure.txt"), testing::HasSubstr("departure"));
+    runWithFile("closure", inFolder("q4-closure.pdf"));
+    EXPECT_FALSE(QFileInfo::exists(inFolder("q4-closure.pdf")));
+    EXPECT_TRUE(said().contains(QStringLiteral(".txt"))) << said().toStdString();
     const auto wordings = doc().all<objects::Wording>().size();
     runWithFile("wording-read", ofDemo("wording.json"));
     EXPECT_EQ(doc().all<objects::Wording>().size(), wordings + 1) << said().toStdString();
     runWithFile("read-back-file", inFolder("q4.txt"));
     EXPECT_EQ(window->bench()->page(), Bench::Page::Tables);
     EXPECT_TRUE(doc().byName<objects::Reading>("q4")) << said().toStdString();
+}
+
+/// As poppler finds its words: letters that one can read, from margin to margin.
+TEST_F(Commands, ADescriptionFillsItsPage) {
+    demo();
+    select(doc().all<objects::Parcel>().front());
+    runWithFile("describe", inFolder("q4.pdf"));
+    QProcess words;
+    words.start(QStringLiteral("pdftotext"),
+                {QStringLiteral("-bbox"), inFolder("q4.pdf"), QStringLiteral("-")});
+    ASSERT_TRUE(words.waitForFinished());
+    static const QRegularExpression word(
+        QStringLiteral("xMin=\"([\\d.]+)\" yMin=\"([\\d.]+)\" xMax=\"([\\d.]+)\" yMax=\"([\\d.]+)\""));
+    double left = 1e9;
+    double right = 0;
+    int count = 0;
+    auto all = word.globalMatch(QString::fromUtf8(words.readAllStandardOutput()));
+    while (all.hasNext()) {
+        const auto one = all.next();
+        const double high = one.captured(4).toDouble() - one.captured(2).toDouble();
+        EXPECT_GT(high, 9);
+        EXPECT_LT(high, 20);
+        left = std::min(left, one.captured(1).toDouble());
+        right = std::max(right, one.captured(3).toDouble());
+        ++count;
+    }
+    EXPECT_GT(count, 50);
+    // A4 is 595 points wide; a margin of 22 mm is 62.
+    EXPECT_NEAR(left, 62, 4);
+    EXPECT_GT(right, 480);
+    EXPECT_LT(right, 595 - 58);
 }
 
 // ---- sheets

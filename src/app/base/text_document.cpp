@@ -32,6 +32,10 @@ Result<void> writeTextDocument(const QString& path, const QString& text) {
         return fail(ErrorCode::Unsupported, "a description is written as .txt, .odt or .pdf",
                     path.toStdString());
     const auto document = textDocument(text);
+    // On the screen letters are so many pixels; on paper points.
+    QFont letters = document->defaultFont();
+    letters.setPointSizeF(11);
+    document->setDefaultFont(letters);
     return format::replaceFile(path.toStdString(), [&](const std::string& part) -> Result<void> {
         const QString file = QString::fromStdString(part);
         if (ending == ".odt") {
@@ -42,7 +46,8 @@ Result<void> writeTextDocument(const QString& path, const QString& text) {
         }
         QPdfWriter writer(file);
         writer.setPageSize(QPageSize(QPageSize::A4));
-        writer.setPageMargins(QMarginsF(22, 20, 22, 20), QPageLayout::Millimeter);
+        // The document has 2 cm of its own on each side.
+        writer.setPageMargins(QMarginsF(2, 0, 2, 0), QPageLayout::Millimeter);
         writer.setTitle(text.section(QLatin1Char('\n'), 0, 0));
         document->print(&writer);
         return {};

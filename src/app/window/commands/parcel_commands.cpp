@@ -100,6 +100,8 @@ void ParcelCommands::exportClosure() {
         fileToWrite(work_.window, tr("Closure report"),
                     work_.nameOf(id) + tr(" closure") + QStringLiteral(".txt"), tr("Text (*.txt)"));
     if (path.isEmpty()) return;
+    if (format::endingOf(path.toStdString()) != ".txt")
+        return work_.say(tr("A closure report is written as .txt"), true);
     const auto done = format::replaceFile(path.toStdString(), *report);
     if (!done) return work_.say(QString::fromStdString(done.error().message()), true);
     work_.say(tr("Written to %1").arg(QFileInfo(path).fileName()), false);
