@@ -85,13 +85,14 @@ std::vector<Chip> GiveHeightsTool::chips() const {
         text += g.sort == linework::GiverSort::Text ? 1 : 0;
         differs += g.differs.empty() ? 0 : 1;
     }
-    std::vector<Chip> out{{tr("For lines"), QString::number(sides_.taking.size())},
-                          {tr("From lines"), QString::number(sides_.giving.size())},
-                          {tr("Lines, points, texts give"), tr("%1, %2, %3").arg(line).arg(point).arg(text)},
-                          {tr("Without"), QString::number(found_.missed.size())},
-                          {tr("Within"), QString::fromStdString(formatLength(options_.tolerance, display))}};
-    out.push_back({tr("Flat is"), options_.flat ? QString::fromStdString(formatHeight(options_.flat, display))
-                                                : tr("no height")});
+    std::vector<Chip> out{
+        {tr("For lines"), QString::number(sides_.taking.size())},
+        {tr("From lines"), QString::number(sides_.giving.size())},
+        {tr("Flat is"),
+         options_.flat ? QString::fromStdString(formatHeight(options_.flat, display)) : tr("no height")},
+        {tr("Lines, points, texts give"), tr("%1, %2, %3").arg(line).arg(point).arg(text)},
+        {tr("Without"), QString::number(found_.missed.size())},
+        {tr("Within"), QString::fromStdString(formatLength(options_.tolerance, display))}};
     if (!steep_.empty()) out.push_back({tr("Too steep"), QString::number(steep_.size())});
     if (differs > 0) out.push_back({tr("Differ"), QString::number(differs)});
     if (!found_.unused.empty())

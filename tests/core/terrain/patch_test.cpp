@@ -267,8 +267,13 @@ TEST(Patch, ACrackInWhatIsTakenOverKeepsNoGround) {
     // The middle of a side of one triangle is a corner of two others.
     const Tin cracked({{20, 20, 5}, {40, 20, 5}, {40, 40, 5}, {20, 40, 5}, {30, 30, 5}},
                       {0, 1, 2, 0, 4, 3, 4, 2, 3});
-    EXPECT_EQ(rimRings(cracked).size(), 2U);
-    EXPECT_EQ(ringsToCut(cracked).size(), 1U);
+    // Whichever way its rim is gone round at both ends of the crack, the rings hold what it covers.
+    double within = 0;
+    for (const auto& ring : ringsToCut(cracked)) {
+        EXPECT_GT(geometry::signedArea(ring), 1);
+        within += geometry::signedArea(ring);
+    }
+    EXPECT_NEAR(within, 20.0 * 20.0, 1e-9);
     Patch patch(ground);
     patch.takeOver(cracked);
     const Tin& tin = std::move(patch).finish().locator->tin();
