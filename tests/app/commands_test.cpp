@@ -2,10 +2,13 @@
 // that ask for them.
 
 #include <QFileDialog>
+#include <QMessageBox>
 #include <QPlainTextEdit>
 #include <QProcess>
 #include <QRegularExpression>
 #include <QSpinBox>
+#include <cmath>
+#include <numbers>
 
 #include "app/base/open_project.h"
 #include "app/sheet/sheet_batch.h"
@@ -240,6 +243,61 @@ TEST_F(Commands, RecordLabelsAnewAndShowsStyles) {
     ASSERT_TRUE(window->session().selected<objects::DimensionStyle>());
     run("label-style");
     EXPECT_TRUE(window->session().selected<objects::LabelStyle>());
+}
+
+// ---- drawings
+
+/// A line at 0 from end to end, and a quarter of a circle as 23 sides.
+std::string drawingInPlan() {
+    std::string quarter;
+    for (int k = 0; k <= 23; ++k) {
+        const double a = k * std::numbers::pi / 46;
+        quarter += (k > 0 ? ",[" : "[") + std::to_string(48100 + 30 * std::sin(a)) + "," +
+                   std::to_string(91000 + 30 * std::cos(a)) + "]";
+    }
+    const auto feature = [](const std::string& name, const std::string& places) {
+        return R"({"type":"Feature","properties":{"name":")" + name +
+               R"("},"geometry":{"type":"LineString","coordinates":[)" + places + "]}}";
+    };
+    return R"({"type":"FeatureCollection","features":[)" +
+           feature("Flat", "[48000,91000,0],[48020,91000,0],[48020,91030,0]") + "," +
+           feature("Quarter", quarter) + "]}";
+}
+
+TEST_F(Commands, WhatIsDrawnInPlanComesInWithoutHeightsAndItsChordsBecomeArcs) {
+    demo();
+    std::ofstream(folder / "plan.geojson") << drawingInPlan();
+    runWithFile("import-lines", inFolder("plan.geojson"));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return static_cast<bool>(doc().byName<objects::Line>("Quarter")); }));
+    window->settle();
+    EXPECT_TRUE(said().contains(QStringLiteral("1 arc is drawn as chords"))) << said().toStdString();
+    const ObjectId flat = doc().byName<objects::Line>("Flat");
+    const auto heightOf = [&] { return window->session().derived().lines.at(flat)->vertices[1].height; };
+    EXPECT_FALSE(heightOf());
+    auto* box = window->findChild<QMessageBox*>(QStringLiteral("flatLines"));
+    ASSERT_NE(box, nullptr);
+    EXPECT_TRUE(box->text().startsWith(QLatin1Char('1'))) << box->text().toStdString();
+    for (QAbstractButton* button : box->buttons())
+        if (box->buttonRole(button) == QMessageBox::RejectRole) button->click();
+    window->settle();
+    EXPECT_EQ(heightOf(), 0.0);
+    run("undo");
+    EXPECT_FALSE(heightOf());
+    // All arcs in one step, and back.
+    const auto path = [&] {
+        return window->session().derived().lines.at(doc().byName<objects::Line>("Quarter"))->path;
+    };
+    ASSERT_EQ(path().size(), 23U);
+    const auto findings = window->session().snapshot()->findings;
+    ASSERT_EQ(check::waysToFixAll(findings, "chords").size(), 1U);
+    ASSERT_TRUE(window->session().edit(
+        QStringLiteral("arcs"),
+        check::fixAll(findings, "chords", check::waysToFixAll(findings, "chords")[0].first)));
+    window->settle();
+    ASSERT_EQ(path().size(), 1U);
+    EXPECT_NEAR(arcOf(path()[0])->radius, 30, 0.001);
+    run("undo");
+    EXPECT_EQ(path().size(), 23U);
 }
 
 // ---- parcels
