@@ -19,6 +19,13 @@ struct OnGround {
     bool groundAfter = false;  ///< whether the stretch behind it lies on the surface
 };
 
+/// How many equal chords keep within `sagitta` of a piece. An arc is cut in two at least, but where its whole
+/// chord is near enough.
+std::size_t chordsOf(const geometry::Segment& piece, double sagitta) {
+    const double rise = geometry::distance(pointAt(piece, 0.5), geometry::lerp(piece.start, piece.end, 0.5));
+    return arcOf(piece) && rise <= sagitta ? 1 : flattened(piece, sagitta).size() - 1;
+}
+
 /// Vertices at the corners and where edges are crossed; on curves as many more as straights within `sagitta`
 /// need.
 std::vector<OnGround> followed(const Path& path, const terrain::TinLocator& surface, double sagitta) {
@@ -36,8 +43,7 @@ std::vector<OnGround> followed(const Path& path, const terrain::TinLocator& surf
                            p.triangleAfter.has_value() && !end});
             if (end) continue;
             const double gap = points[i + 1].fraction - p.fraction;
-            const std::size_t chords =
-                flattened(part(path[k], p.fraction, points[i + 1].fraction), sagitta).size() - 1;
+            const std::size_t chords = chordsOf(part(path[k], p.fraction, points[i + 1].fraction), sagitta);
             for (std::size_t c = 1; c < chords; ++c) {
                 const double at = p.fraction + gap * static_cast<double>(c) / static_cast<double>(chords);
                 const Vec2 place = pointAt(path[k], at);

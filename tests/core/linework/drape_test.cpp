@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/terrain/build.h"
+#include "core/terrain/trace.h"
 #include "support/geometry.h"
 
 namespace erdwerk::linework {
@@ -44,6 +45,20 @@ TEST(Drape, OnArcsTheRunLiesOnTheArcAndOnTheSurface) {
         }
         EXPECT_GT(onArc, 40);
     }
+}
+
+TEST(Drape, WhereEdgesStandCloseTogetherAnArcNeedsNoMoreVertices) {
+    // Squares of a quarter of a metre over the whole of the arc: edges every few centimetres, the chord of
+    // 0.25 m rises by 0.2 mm.
+    std::vector<Vec3> grid;
+    for (int x = 0; x <= 60; ++x)
+        for (int y = 0; y <= 60; ++y) grid.push_back({0.25 * x, 0.25 * y, 0.01 * x * y});
+    const terrain::TinLocator surface(
+        std::make_shared<const terrain::Tin>(test::valueOf(terrain::build({grid, {}, {}, {}})).tin));
+    const geometry::Segment arc{{2, 7}, {12, 7}, Vec2{7, 12}};
+    const auto made = drapedRuns({arc}, surface, {});
+    ASSERT_EQ(made.runs.size(), 1U);
+    EXPECT_EQ(made.runs.front().size(), terrain::trace(surface, arc).size());
 }
 
 TEST(Drape, ALineStaysOnTheSurfaceWhereItCurvesOverATriangle) {
