@@ -1,6 +1,10 @@
 // Drawing and the shape of lines in plan, through the real window.
 
 #include "core/operations/plan_shape.h"
+
+#include <cmath>
+#include <numbers>
+
 #include "app/base/open_project.h"
 #include "core/objects/group.h"
 #include "core/objects/points.h"
@@ -286,6 +290,20 @@ TEST_F(PlanShape, WholeThingsAreMovedCopiedTurnedAndMirrored) {
     type(QStringLiteral("90 copy"));
     EXPECT_THAT(line(last()).vertices[1].place, test::IsNear(5, -45, 1e-9));
     EXPECT_THAT(line(edge).vertices[1].place, test::IsNear(65, 15, 1e-9));
+    // By hand the other way, in the notation of the hint.
+    const auto before = line(edge).vertices[1].place;
+    for (const auto& [typed, degrees] : {std::pair("-12", -12.0), std::pair("-12°30'", -12.5)}) {
+        select(edge);
+        run("plan-turn");
+        type(QStringLiteral("5, 15"));
+        type(QString::fromUtf8(typed));
+        const double a = degrees * std::numbers::pi / 180;
+        EXPECT_THAT(line(edge).vertices[1].place,
+                    test::IsNear(5 + 60 * std::cos(a), 15 - 60 * std::sin(a), 1e-9))
+            << typed;
+        run("undo");
+    }
+    EXPECT_EQ(line(edge).vertices[1].place, before);
     select(edge);  // the copy is what is selected
     run("plan-mirror");
     type(QStringLiteral("0, 20"));

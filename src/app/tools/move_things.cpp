@@ -110,10 +110,13 @@ Result<Snap> typedShift(const Session& session, const QString& text) {
 
 Result<Snap> typedTurn(const Session& session, const QString& text) {
     if (text.contains(QLatin1Char(','))) return typedPlace(session, text);
-    const auto angle = parseAngle(withoutMode(text).toStdString());
-    if (!angle) return badInput("type an angle in degrees, clockwise");
+    QString figure = withoutMode(text);
+    const bool back = figure.startsWith(QLatin1Char('-')) || figure.startsWith(QChar(0x2212));
+    if (back || figure.startsWith(QLatin1Char('+'))) figure.remove(0, 1);
+    const auto angle = parseAngle(figure.toStdString());
+    if (!angle) return badInput("type an angle in degrees, clockwise; -12 turns the other way");
     Snap out = typedMode(text);
-    out.height = angle->degrees();
+    out.height = back ? -angle->degrees() : angle->degrees();
     return out;
 }
 

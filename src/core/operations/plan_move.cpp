@@ -6,6 +6,7 @@
 
 #include "core/objects/line.h"
 #include "core/objects/points.h"
+#include "core/operations/free_name.h"
 #include "core/survey/points.h"
 
 namespace erdwerk::operations {
@@ -65,12 +66,7 @@ Document copyPoints(const Document& document, ObjectId set, const std::set<std::
 
 Document copyOf(const Document& document, ObjectId id, objects::Payload payload) {
     const auto object = document.find(id);
-    std::size_t number = 2;
-    const auto name = [&] { return object->name + " (" + std::to_string(number) + ")"; };
-    while (std::any_of(document.objects().begin(), document.objects().end(),
-                       [&](const auto& entry) { return entry.second->name == name(); }))
-        ++number;
-    return document.added(name(), std::move(payload), nullptr, object->group);
+    return document.added(copyName(document, object->name), std::move(payload), nullptr, object->group);
 }
 
 }  // namespace

@@ -13,6 +13,7 @@
 #include "core/linework/pieces.h"
 #include "core/linework/smooth_side.h"
 #include "core/objects/line.h"
+#include "core/operations/free_name.h"
 #include "core/operations/with.h"
 #include "core/route/alignment.h"
 
@@ -85,12 +86,9 @@ Edited inParts(const Document& document, ObjectId id, std::vector<Reshaped> part
     objects::Line like = *document.get<objects::Line>(id);
     std::string said = whatBecame(document, parts);
     Document d = withLine(document, id, std::move(parts.front().line));
-    std::size_t number = 2;
-    for (std::size_t i = 1; i < parts.size(); ++i, ++number) {
-        const auto name = [&] { return object->name + " (" + std::to_string(number) + ")"; };
-        while (d.byName<objects::Line>(name())) ++number;
+    for (std::size_t i = 1; i < parts.size(); ++i) {
         like.line = std::move(parts[i].line);
-        d = d.added(name(), like, nullptr, object->group);
+        d = d.added(copyName(d, object->name), like, nullptr, object->group);
     }
     return {std::move(d), {}, std::move(said)};
 }

@@ -8,6 +8,7 @@
 #include "core/objects/label.h"
 #include "core/objects/line.h"
 #include "core/objects/points.h"
+#include "core/operations/free_name.h"
 #include "core/operations/labels.h"
 #include "core/operations/plan_move.h"
 #include "core/operations/points.h"
@@ -327,6 +328,20 @@ TEST(WithoutHeight, ThePointsBetweenTakeTheMeanOfTheirNeighbours) {
             if (f.kind == "without-height" && fix.label == "Take the mean of the neighbours")
                 s.document = test::mended(fix, s.document);
     EXPECT_THAT(s.rules(line), testing::ElementsAre("20", "21", "22", "22"));
+}
+
+TEST(CopyName, CountsUp) {
+    document::Document d;
+    d = d.added("Kerb", objects::Line{});
+    EXPECT_EQ(copyName(d, "Kerb"), "Kerb (2)");
+    d = d.added("Kerb (2)", objects::Line{});
+    EXPECT_EQ(copyName(d, "Kerb (2)"), "Kerb (3)");
+    d = d.added("Kerb (3)", objects::Points{});  // a name is one name, whatever has it
+    EXPECT_EQ(copyName(d, "Kerb"), "Kerb (4)");
+    EXPECT_EQ(copyName(d, "Kerb (3)"), "Kerb (4)");
+    // What is no number of ours is part of the name.
+    EXPECT_EQ(copyName(d, "Kerb (old)"), "Kerb (old) (2)");
+    EXPECT_EQ(copyName(d, "(2)"), "(2) (2)");
 }
 
 }  // namespace
