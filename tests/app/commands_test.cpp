@@ -276,10 +276,16 @@ TEST_F(Commands, WhatIsDrawnInPlanComesInWithoutHeightsAndItsChordsBecomeArcs) {
     EXPECT_FALSE(heightOf());
     auto* box = window->findChild<QMessageBox*>(QStringLiteral("flatLines"));
     ASSERT_NE(box, nullptr);
-    EXPECT_TRUE(box->text().startsWith(QLatin1Char('1'))) << box->text().toStdString();
-    for (QAbstractButton* button : box->buttons())
-        if (box->buttonRole(button) == QMessageBox::RejectRole) button->click();
+    EXPECT_TRUE(box->text().startsWith(QStringLiteral("A line "))) << box->text().toStdString();
+    // Esc is no answer that changes anything.
+    ASSERT_NE(box->escapeButton(), nullptr);
+    EXPECT_EQ(box->buttonRole(box->escapeButton()), QMessageBox::AcceptRole);
+    const auto steps = window->session().history().position();
+    const auto meant = box->buttons();
+    for (QAbstractButton* button : meant)
+        if (box->buttonRole(button) == QMessageBox::ActionRole) button->click();
     window->settle();
+    EXPECT_EQ(window->session().history().position(), steps + 1);
     EXPECT_EQ(heightOf(), 0.0);
     run("undo");
     EXPECT_FALSE(heightOf());

@@ -36,8 +36,7 @@ GiveHeightsTool::GiveHeightsTool(Session& session) : Tool(session, tr("Give heig
 }
 
 bool GiveHeightsTool::isFlat(ObjectId line) const {
-    const auto it = seen_->lines.find(line);
-    return it != seen_->lines.end() && operations::isFlat(*it->second, options_);
+    return operations::isFlat(*seen_, line, options_);
 }
 
 void GiveHeightsTool::find() {

@@ -132,17 +132,19 @@ void Imports::askAboutFlat(const std::vector<ObjectId>& lines) {
     if (lines.empty()) return;
     auto* box = new QMessageBox(
         QMessageBox::Question, tr("Lines at height 0"),
-        tr("%n line(s) of the file are at height 0 from end to end. They came in without heights.", nullptr,
-           static_cast<int>(lines.size())),
+        lines.size() == 1
+            ? tr("A line of the file is at height 0 from end to end. It came in without heights.")
+            : tr("%1 lines of the file are at height 0 from end to end. They came in without heights.")
+                  .arg(lines.size()),
         QMessageBox::NoButton, work_.window);
     box->setObjectName(QStringLiteral("flatLines"));
-    box->addButton(tr("Without heights"), QMessageBox::AcceptRole);
-    auto* keep = box->addButton(tr("They are at 0"), QMessageBox::RejectRole);
+    auto* leave = box->addButton(tr("Without heights"), QMessageBox::AcceptRole);
+    auto* keep = box->addButton(tr("Height 0 is meant"), QMessageBox::ActionRole);
+    box->setDefaultButton(leave);
+    box->setEscapeButton(leave);  // Esc changes nothing
     box->setAttribute(Qt::WA_DeleteOnClose);
-    connect(keep, &QAbstractButton::clicked, this, [this, lines] {
-        session_.edit(tr("Height 0 for %n line(s)", nullptr, static_cast<int>(lines.size())),
-                      operations::levelAt(lines, 0));
-    });
+    connect(keep, &QAbstractButton::clicked, this,
+            [this, lines] { session_.edit(tr("Height 0 as in the file"), operations::levelAt(lines, 0)); });
     box->open();
 }
 

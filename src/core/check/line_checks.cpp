@@ -90,10 +90,10 @@ void drawnAsChords(const Derived& derived, std::vector<Finding>& out) {
         for (const auto& arc : arcs) {
             off = std::max(off, arc.off);
             sides += arc.sides;
+            if (f.parts.size() == mostInstances) continue;
             f.parts.push_back({"radius " + formatLength(arc.radius, display) + ", " +
                                    std::to_string(arc.sides) + " chords, within " + formatFixed(arc.off, 3),
                                arc.middle});
-            if (f.parts.size() == mostInstances) break;
         }
         const std::string many = arcs.size() == 1 ? "an arc" : std::to_string(arcs.size()) + " arcs";
         f.text = "'" + document.nameOf(id) + "' has " + many + " drawn as " + std::to_string(sides) +

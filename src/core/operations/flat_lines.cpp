@@ -1,7 +1,6 @@
 // Heights for flat lines.
 
 #include <algorithm>
-#include <cmath>
 #include <set>
 
 #include "core/geometry/box_index.h"
@@ -15,16 +14,14 @@
 
 namespace erdwerk::operations {
 
-using linework::ResolvedLine;
-
-bool isFlat(const ResolvedLine& line, const linework::GiveOptions& options) {
-    constexpr double same = 1e-9;
-    const bool none = std::none_of(line.vertices.begin(), line.vertices.end(),
-                                   [](const auto& v) { return v.height.has_value(); });
-    return none ||
-           (options.flat && std::all_of(line.vertices.begin(), line.vertices.end(), [&](const auto& v) {
-                return v.height && std::abs(*v.height - *options.flat) <= same;
-            }));
+bool isFlat(const Derived& seen, ObjectId line, const linework::GiveOptions& options) {
+    const auto resolved = seen.lines.find(line);
+    if (resolved == seen.lines.end()) return false;
+    const auto& vertices = resolved->second->vertices;
+    if (std::none_of(vertices.begin(), vertices.end(), [](const auto& v) { return v.height.has_value(); }))
+        return true;
+    const auto* definition = seen.definition(line);
+    return options.flat && definition != nullptr && linework::isLevelAt(*definition, *options.flat);
 }
 
 namespace {
@@ -65,7 +62,7 @@ std::set<ObjectId> leadersIn(const Derived& seen, const linework::GiveOptions& o
     };
     std::set<ObjectId> out;
     for (const auto& [id, line] : seen.lines)
-        if (!line->closed && !line->path.empty() && isFlat(*line, options) &&
+        if (!line->closed && !line->path.empty() && isFlat(seen, id, options) &&
             (atText(line->path.front().start) || atText(line->path.back().end)))
             out.insert(id);
     return out;
@@ -82,7 +79,7 @@ std::vector<ObjectId> flatLines(const Derived& seen, const linework::GiveOptions
         needed.insert(seen.document.get<objects::Alignment>(id)->line);
     std::vector<ObjectId> out;
     for (const auto& [id, line] : seen.lines)
-        if (isFlat(*line, options) && leaders.count(id) == 0 && needed.count(id) == 0 &&
+        if (isFlat(seen, id, options) && leaders.count(id) == 0 && needed.count(id) == 0 &&
             seen.followed.count(id) == 0)
             out.push_back(id);
     return out;

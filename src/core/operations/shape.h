@@ -57,7 +57,7 @@ linework::HeightGivers giversFor(const Derived& seen, const HeightsAsked& asked)
 /// Lines that have no height at all, or `flat` everywhere, and are no leaders.
 std::vector<ObjectId> flatLines(const Derived& seen, const linework::GiveOptions& options);
 /// Is it one of those?
-bool isFlat(const linework::ResolvedLine& line, const linework::GiveOptions& options);
+bool isFlat(const Derived& seen, ObjectId line, const linework::GiveOptions& options);
 Result<linework::HeightsGiven> heightsFor(const Derived& seen, const HeightsAsked& asked,
                                           const Context& context = {});
 /// A stretch of a line that would be steeper than its own limit, or else than the project's.
